@@ -1,0 +1,180 @@
+package main
+
+import (
+	"bufio"
+	"context"
+	"errors"
+	"flag"
+	"fmt"
+	"io/fs"
+	"os"
+	"path/filepath"
+	"time"
+
+	"dewcount/core/day"
+	"dewcount/farm"
+	"dewcount/notebook"
+	"dewcount/records"
+)
+
+func (p program) importNotebook(ctx context.Context, fset *flag.FlagSet, args []string) (err error) {
+	db := database(fset)
+	if err := parse(fset, args, 1); err != nil {
+		return err
+	}
+	if *db == "" {
+		return wrong(fset, "--db is missing")
+	}
+	folder := fset.Arg(0)
+	if info, err := os.Stat(folder); err != nil || !info.IsDir() {
+		return fmt.Errorf("there is no folder %s: name the notebook's folder", folder)
+	}
+	_, missing := os.Stat(*db)
+	store, err := records.Open(ctx, *db)
+	if err != nil {
+		return err
+	}
+	defer func() {
+		if err != nil && errors.Is(missing, fs.ErrNotExist) {
+			err = errors.Join(err, store.Remove())
+			return
+		}
+		err = errors.Join(err, store.Close())
+	}()
+	base, _, err := store.Load(ctx)
+	if err != nil {
+		return err
+	}
+	_, change, err := notebook.Read(os.DirFS(folder), base)
+	if err != nil {
+		return err
+	}
+	change.Stamp, change.Who = p.clock().UTC().Format(time.RFC3339), "import"
+	if err := store.Apply(ctx, change); err != nil {
+		return err
+	}
+	fmt.Fprintf(p.stderr, "%d records are new in %s\n", len(change.Add)+len(change.History)+len(change.OwnCrops), *db)
+	return nil
+}
+
+func (p program) export(ctx context.Context, fset *flag.FlagSet, args []string) error {
+	db := database(fset)
+	if err := parse(fset, args, 1); err != nil {
+		return err
+	}
+	if *db == "" {
+		return wrong(fset, "--db is missing")
+	}
+	book, err := load(ctx, *db)
+	if err != nil {
+		return err
+	}
+	folder := fset.Arg(0)
+	if err := os.MkdirAll(folder, 0o777); err != nil {
+		return fmt.Errorf("make the folder %s: %w", folder, err)
+	}
+	entries, err := os.ReadDir(folder)
+	if err != nil {
+		return fmt.Errorf("look into %s: %w", folder, err)
+	}
+	if len(entries) > 0 {
+		return fmt.Errorf("the folder %s is not empty: name a new or an empty one", folder)
+	}
+	files, err := notebook.Files(book)
+	if err != nil {
+		return err
+	}
+	for _, f := range files {
+		if err := os.WriteFile(filepath.Join(folder, f.Name), f.Text, 0o666); err != nil {
+			return fmt.Errorf("write %s: %w", f.Name, err)
+		}
+	}
+	return nil
+}
+
+func load(ctx context.Context, db string) (*farm.Book, error) {
+	store, err := records.OpenExisting(ctx, db)
+	if err != nil {
+		return nil, err
+	}
+	book, _, err := store.Load(ctx)
+	return book, errors.Join(err, store.Close())
+}
+
+// asOf computes the farm as it was known on the evening of a day.
+func (p program) asOf(ctx context.Context, fset *flag.FlagSet, args []string, to *day.Day) (*farm.Snapshot, error) {
+	db := database(fset)
+	var evening day.Day
+	fset.TextVar(&evening, "as-of", day.Day{}, "use what was on record by the evening of `DATE`")
+	if err := parse(fset, args, 0); err != nil {
+		return nil, err
+	}
+	switch {
+	case *db == "":
+		return nil, wrong(fset, "--db is missing")
+	case evening.IsZero():
+		return nil, wrong(fset, "--as-of is missing")
+	case to.IsZero():
+		*to = evening.Add(farm.UsualDays)
+	case !to.After(evening):
+		return nil, wrong(fset, "--to %s does not lie after --as-of %s", *to, evening)
+	}
+	book, err := load(ctx, *db)
+	if err != nil {
+		return nil, err
+	}
+	place, err := book.Place()
+	if err != nil {
+		return nil, fmt.Errorf("this database has no farm yet: import a notebook, or start dewcount serve")
+	}
+	today := place.DemoDay
+	if today.IsZero() {
+		today = day.Of(p.clock().In(place.Zone).Date())
+	}
+	return farm.NewSnapshot(book, 0, farm.Evening(evening, today, *to))
+}
+
+func (p program) forecast(ctx context.Context, fset *flag.FlagSet, args []string) error {
+	var to day.Day
+	fset.TextVar(&to, "to", day.Day{}, "forecast up to `DATE` (default 35 days on)")
+	s, err := p.asOf(ctx, fset, args, &to)
+	if err != nil {
+		return err
+	}
+	return p.print(func(w *bufio.Writer) error { return notebook.WriteForecast(w, s) })
+}
+
+func (p program) milestones(ctx context.Context, fset *flag.FlagSet, args []string) error {
+	var to day.Day
+	s, err := p.asOf(ctx, fset, args, &to)
+	if err != nil {
+		return err
+	}
+	return p.print(func(w *bufio.Writer) error { return notebook.WriteMilestones(w, s) })
+}
+
+func (p program) print(write func(*bufio.Writer) error) error {
+	w := bufio.NewWriter(p.stdout)
+	if err := write(w); err != nil {
+		return fmt.Errorf("print: %w", err)
+	}
+	if err := w.Flush(); err != nil {
+		return fmt.Errorf("print: %w", err)
+	}
+	return nil
+}
+
+func (p program) backup(ctx context.Context, fset *flag.FlagSet, args []string) error {
+	db := database(fset)
+	if err := parse(fset, args, 1); err != nil {
+		return err
+	}
+	if *db == "" {
+		return wrong(fset, "--db is missing")
+	}
+	store, err := records.OpenExisting(ctx, *db)
+	if err != nil {
+		return err
+	}
+	return errors.Join(store.Backup(ctx, fset.Arg(0)), store.Close())
+}

@@ -1,0 +1,187 @@
+package climate
+
+import (
+	"math"
+	"math/rand/v2"
+	"testing"
+
+	"dewcount/core/day"
+)
+
+// Day lengths of the US Naval Observatory's tables of civil twilight, in hours; Forsythe et al. (1995) claim a minute at
+// low latitudes and a few at high ones.
+func TestPhotoperiodAgainstPublishedTables(t *testing.T) {
+	for _, c := range []struct {
+		latitude float64
+		date     string
+		hours    float64
+	}{
+		{0, "2026-03-20", 12.83},   // equator at the equinox: 12 h 07 of sun and twice 21 minutes
+		{51.5, "2026-06-21", 18.2}, // 16 h 38 of sun and twice 47 minutes
+		{51.5, "2026-12-21", 9.18}, // 7 h 50 of sun and twice 40 minutes
+		{40, "2026-06-21", 16.1},   // 15 h 01 of sun and twice 33 minutes
+		{70, "2026-06-21", 24}, {-70, "2026-06-21", 4.5}, {85, "2026-12-21", 0},
+	} {
+		got := Photoperiod(c.latitude, day.Must(c.date).YearDay())
+		if tolerance := 0.15 + max(0, math.Abs(c.latitude)-60)*0.06; math.Abs(got-c.hours) > tolerance {
+			t.Errorf("Photoperiod(%v, %s) = %.2f, want %.2f", c.latitude, c.date, got, c.hours)
+		}
+	}
+}
+
+// Sun hours at 40 °N, as printed in Forsythe et al. (1995) and almanacs: 15.0 at midsummer, 9.3 at midwinter.
+func TestSunHours(t *testing.T) {
+	for yearDay, want := range map[int]float64{172: 15.0, 355: 9.3, 80: 12.1} {
+		if got := SunHours(40, yearDay); math.Abs(got-want) > 0.1 {
+			t.Errorf("SunHours(40, %d) = %.2f, want %.2f", yearDay, got, want)
+		}
+	}
+}
+
+func TestPhotoperiodIsSaneEverywhere(t *testing.T) {
+	for latitude := -90.0; latitude <= 90; latitude += 0.5 {
+		for yearDay := 1; yearDay <= 366; yearDay++ {
+			if h := Photoperiod(latitude, yearDay); !(0 <= h && h <= 24) {
+				t.Fatalf("Photoperiod(%v, %d) = %v", latitude, yearDay, h)
+			}
+		}
+	}
+}
+
+func TestHoursKeepTheExtremes(t *testing.T) {
+	e := Extremes{8, 22}
+	hours := Hours(e, e, e, 15)
+	low, high, sum := math.Inf(1), math.Inf(-1), 0.0
+	for _, celsius := range hours {
+		low, high, sum = min(low, celsius), max(high, celsius), sum+celsius
+	}
+	if low < e.TminC || low > e.TminC+0.6 || high > e.TmaxC || high < e.TmaxC-0.6 {
+		t.Errorf("hours run from %.2f to %.2f, want about %v to %v", low, high, e.TminC, e.TmaxC)
+	}
+	if mean := sum / 24; mean < 14 || mean > 17 {
+		t.Errorf("mean %.2f: a long summer day lies a little above the middle", mean)
+	}
+	for h := 1; h < 24; h++ {
+		if step := math.Abs(hours[h] - hours[h-1]); step > 4 {
+			t.Errorf("a jump of %.1f °C at hour %d", step, h)
+		}
+	}
+	for _, sun := range []float64{0, 24} {
+		for h, celsius := range Hours(e, e, e, sun) {
+			if !(e.TminC-1e-9 <= celsius && celsius <= e.TmaxC+1e-9) {
+				t.Errorf("with %v sun hours, hour %d has %v", sun, h, celsius)
+			}
+		}
+	}
+}
+
+// Worked by hand for base 10, optimum 25, ceiling 40: halfway up, at the top, a third of the way down.
+func TestResponse(t *testing.T) {
+	r := Response{10, 25, 40}
+	for celsius, want := range map[float64]float64{5: 0, 10: 0, 17.5: 7.5, 25: 15, 30: 10, 40: 0, 55: 0, -20: 0} {
+		if got := r.Rate(celsius); math.Abs(got-want) > 1e-12 {
+			t.Errorf("Rate(%v) = %v, want %v", celsius, got, want)
+		}
+	}
+	// McMaster & Wilhelm (1997), method 1: (24+16)/2 - 10 = 10 °Cd, where the whole day lies between base and optimum.
+	if got := r.SteadyDegreeDays(Extremes{16, 24}); math.Abs(got-10) > 0.4 {
+		t.Errorf("degree-days of 16 to 24 °C = %.2f, want about 10", got)
+	}
+	if got := r.SteadyDegreeDays(Extremes{18, 18}); math.Abs(got-8) > 1e-9 {
+		t.Errorf("degree-days of a steady 18 °C = %v, want 8", got)
+	}
+}
+
+func TestSumIsSearchedBack(t *testing.T) {
+	r := Response{5, 25, 38}
+	series := Series{day.Must("2026-03-01"), nil}
+	random := rand.New(rand.NewPCG(1, 1))
+	for range 120 {
+		low := random.Float64()*20 - 4
+		series.Days = append(series.Days, Extremes{low, low + 10})
+	}
+	sum := NewSum(series.First, 40, 120)
+	total := 40.0
+	for _, hours := range series.Hourly(47) {
+		sum.Add(r, &hours, 1)
+		total += r.DegreeDays(hours)
+	}
+	if got := sum.At(series.End().At(0)); math.Abs(got-total) > 1e-9 {
+		t.Fatalf("the sum ends at %v, its days add up to %v", got, total)
+	}
+	if !(sum.End() == series.End()) {
+		t.Errorf("End = %v, want %v", sum.End(), series.End())
+	}
+	for cd := 41.0; cd < total; cd += 7.3 {
+		at, ok := sum.When(cd)
+		if !ok || math.Abs(sum.At(at)-cd) > 1e-9 {
+			t.Fatalf("When(%v) = %v, %v, where the sum is %v", cd, at, ok, sum.At(at))
+		}
+	}
+	if _, ok := sum.When(total + 1); ok {
+		t.Error("a warmth beyond the last day was found")
+	}
+}
+
+func TestSeasonIsLearnedFromTheRecord(t *testing.T) {
+	usual := UsualSeason(47, 500)
+	var record []Dated
+	for i := range 730 {
+		d := day.Must("2024-01-01").Add(i)
+		e := usual.On(d.YearDay())
+		record = append(record, Dated{d, Extremes{e.TminC + 2, e.TmaxC + 2}})
+	}
+	got, want := usual.Fitted(record).On(200), usual.On(200)
+	if moved := got.TmaxC - want.TmaxC; moved < 1.6 || moved > 2.01 {
+		t.Errorf("two years that were 2 °C warmer moved the season by %.2f", moved)
+	}
+	if south := UsualSeason(-47, 500).On(19); math.Abs(south.TmaxC-want.TmaxC) > 0.3 {
+		t.Errorf("southern January %v, northern July %v", south, want)
+	}
+}
+
+func TestPastBridgesGaps(t *testing.T) {
+	from := day.Must("2026-05-01")
+	outlook := Outlook{Latitude: 47, ElevationM: 500, From: from}
+	for i := -40; i < 0; i++ {
+		if i < -25 || i > -15 {
+			outlook.Observed = append(outlook.Observed, Dated{from.Add(i), Extremes{20, 30}}) // far above the season
+		}
+	}
+	past, bridged := outlook.Past(from.Add(-50))
+	if bridged != 10+11 {
+		t.Errorf("bridged = %d, want 21", bridged)
+	}
+	if e := past.Days[30]; e.TmaxC < 24 || e.TmaxC > 34 {
+		t.Errorf("inside the gap %v, want it near its neighbours", e)
+	}
+}
+
+func TestMembersFollowTheForecastThenSpread(t *testing.T) {
+	from := day.Must("2026-07-09")
+	outlook := Outlook{Latitude: 46.9, ElevationM: 520, From: from,
+		Observed: []Dated{{from.Add(-1), Extremes{14, 26}}}}
+	for i := range 7 {
+		outlook.Issued = append(outlook.Issued, Dated{from.Add(i), Extremes{12, 24}})
+	}
+	members := outlook.Members(200, 60, 7)
+	spread := func(i int) (mean, sd float64) {
+		for _, m := range members {
+			mean += m.Days[i].TmaxC / float64(len(members))
+		}
+		for _, m := range members {
+			sd += (m.Days[i].TmaxC - mean) * (m.Days[i].TmaxC - mean) / float64(len(members))
+		}
+		return mean, math.Sqrt(sd)
+	}
+	mean0, sd0 := spread(0)
+	_, sd5 := spread(5)
+	_, sd40 := spread(40)
+	if math.Abs(mean0-24) > 0.5 || !(sd0 < sd5 && sd5 < sd40) || sd40 > 8 {
+		t.Errorf("tomorrow %.1f ± %.1f, then ± %.1f, then ± %.1f", mean0, sd0, sd5, sd40)
+	}
+	again := outlook.Members(200, 60, 7)
+	if again[17].Days[33] != members[17].Days[33] {
+		t.Error("the same seed gave another weather")
+	}
+}

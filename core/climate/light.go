@@ -1,0 +1,46 @@
+package climate
+
+import "math"
+
+// twilightDeg is the sun's place below the horizon at the end of civil twilight, in degrees.
+const twilightDeg = 6.0
+
+// sunriseDeg is the place of the sun's middle below the horizon at sunrise, in degrees: its radius and the bent light.
+const sunriseDeg = 0.8333
+
+// Photoperiod returns the hours of light, civil twilight included, at a latitude in degrees north
+// (-90 to 90) on day yearDay of the year (1 to 366): 24 in polar day, 0 in polar night.
+//
+// The formula is the CBM model of Forsythe et al. (1995), Ecological Modelling 80:87-95, eqs 1-3.
+func Photoperiod(latitude float64, yearDay int) float64 {
+	return hoursAbove(latitude, yearDay, -twilightDeg)
+}
+
+// SunHours returns the hours from sunrise to sunset, by the same formula and in the same ranges as Photoperiod.
+func SunHours(latitude float64, yearDay int) float64 {
+	return hoursAbove(latitude, yearDay, -sunriseDeg)
+}
+
+func hoursAbove(latitude float64, yearDay int, altitudeDeg float64) float64 {
+	theta := 0.2163108 + 2*math.Atan(0.9671396*math.Tan(0.00860*float64(yearDay-186)))
+	declination := math.Asin(0.39795 * math.Cos(theta))
+	phi := latitude * math.Pi / 180
+	x := (math.Sin(-altitudeDeg*math.Pi/180) + math.Sin(phi)*math.Sin(declination)) /
+		(math.Cos(phi) * math.Cos(declination))
+	return 24 - 24/math.Pi*math.Acos(min(1, max(-1, x)))
+}
+
+// DayLengths are the photoperiods of one latitude, worked out once: Hours()[0] is 1 January.
+type DayLengths struct{ hours [366]float64 }
+
+// DayLengthsAt returns the photoperiods at a latitude in degrees north (-90 to 90).
+func DayLengthsAt(latitude float64) *DayLengths {
+	var l DayLengths
+	for i := range l.hours {
+		l.hours[i] = Photoperiod(latitude, i+1)
+	}
+	return &l
+}
+
+// On returns the photoperiod in hours on day yearDay of the year (1 to 366).
+func (l *DayLengths) On(yearDay int) float64 { return l.hours[yearDay-1] }

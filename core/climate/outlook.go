@@ -1,0 +1,151 @@
+package climate
+
+import (
+	"math"
+	"math/rand/v2"
+
+	"dewcount/core/day"
+
+	"gonum.org/v1/gonum/stat"
+)
+
+// An Outlook is what is known of a place's weather on a day: where it lies, what was observed, and the latest forecast issued.
+type Outlook struct {
+	Latitude, ElevationM float64
+	Observed             []Dated // in order, gaps allowed; all before From
+	Issued               []Dated // in order, from From on; may be empty
+	From                 day.Day // the first day that is not observed
+}
+
+// Season returns the place's seasonal mean: the usual one for its latitude and height, corrected by the days on record.
+func (o Outlook) Season() Season {
+	return UsualSeason(o.Latitude, o.ElevationM).Fitted(o.Observed)
+}
+
+// Past returns the weather from first up to the day before From, and how many of those days were not on record. Gaps are
+// bridged by the seasonal mean and a straight line between the anomalies at their ends.
+func (o Outlook) Past(first day.Day) (Series, int) {
+	season := o.Season()
+	series := Series{first, make([]Extremes, max(0, o.From.Sub(first)))}
+	bridged := len(series.Days)
+	last := -1 // index of the last observed day before the gap
+	bridge := func(to int, end anomaly, known bool) {
+		start := end
+		if last >= 0 {
+			start = season.anomaly(first.Add(last), series.Days[last])
+		}
+		if !known {
+			end = anomaly{}
+		}
+		for i := last + 1; i < to; i++ {
+			part := float64(i-last) / float64(to-last)
+			series.Days[i] = season.with(first.Add(i), anomaly{
+				start.middle + part*(end.middle-start.middle), start.span + part*(end.span-start.span)})
+		}
+	}
+	for _, d := range o.Observed {
+		i := d.Day.Sub(first)
+		if i < 0 || i >= len(series.Days) {
+			continue
+		}
+		bridge(i, season.anomaly(d.Day, d.Extremes), true)
+		series.Days[i] = d.Extremes
+		last = i
+		bridged--
+	}
+	bridge(len(series.Days), anomaly{}, false)
+	return series, bridged
+}
+
+// A habit is how a place's weather wanders about its season: standard deviation in °C and the share that stays overnight.
+type habit struct{ sdC, persistence float64 }
+
+// The usual habits, and how many neighbouring days on record it takes to replace them.
+var (
+	usualMiddle = habit{3.3, 0.75}
+	usualSpan   = habit{3.4, 0.40}
+)
+
+const habitDays = 120
+
+func (o Outlook) habits(season Season) (middle, span habit) {
+	var m, s []float64
+	for _, d := range o.Observed {
+		a := season.anomaly(d.Day, d.Extremes)
+		m, s = append(m, a.middle), append(s, a.span)
+	}
+	if len(m) < habitDays {
+		return usualMiddle, usualSpan
+	}
+	return habitOf(m), habitOf(s)
+}
+
+func habitOf(values []float64) habit {
+	lag := stat.Correlation(values[1:], values[:len(values)-1], nil)
+	if math.IsNaN(lag) { // a record that never changes
+		lag = 0
+	}
+	return habit{max(0.5, stat.StdDev(values, nil)), min(0.95, max(0, lag))}
+}
+
+// How the error of an issued forecast grows: its standard deviation in °C is forecastDayC times the lead in days to the power
+// forecastGrowth, never beyond that of the season. The seasonal mean itself is uncertain by seasonSdC.
+const (
+	forecastDayC   = 1.1
+	forecastGrowth = 0.6
+	seasonSdC      = 0.7
+)
+
+// Members returns count possible weathers from From on, of so many days each: the issued forecast with an error that grows
+// with its lead, then anomalies about the seasonal mean that die away and arise anew as a first-order autoregression (after
+// Richardson 1981, Water Resources Research 17:182-190). The same seed gives the same members.
+func (o Outlook) Members(count, days int, seed uint64) []Series {
+	season := o.Season()
+	middle, span := o.habits(season)
+	var today anomaly
+	if n := len(o.Observed); n > 0 && o.From.Sub(o.Observed[n-1].Day) <= 3 {
+		today = season.anomaly(o.Observed[n-1].Day, o.Observed[n-1].Extremes)
+	}
+	issued := make(map[day.Day]anomaly, len(o.Issued))
+	for _, d := range o.Issued {
+		issued[d.Day] = season.anomaly(d.Day, d.Extremes)
+	}
+	members := make([]Series, count)
+	for m := range members {
+		random := rand.New(rand.NewPCG(seed, uint64(m)))
+		shift := random.NormFloat64() * seasonSdC
+		members[m] = Series{o.From, make([]Extremes, days)}
+		state, missed := today, anomaly{}
+		lasting := 1.0 // the share of the season's own error that this lead has
+		for i := range days {
+			d := o.From.Add(i)
+			if centre, ok := issued[d]; ok {
+				missed.middle = middle.astray(missed.middle, i, random)
+				missed.span = span.astray(missed.span, i, random)
+				state = anomaly{centre.middle + missed.middle, centre.span + missed.span}
+				lasting = 0
+			} else {
+				lasting = min(1, lasting+1-middle.persistence)
+				state.middle = middle.next(state.middle, random) + shift*lasting*(1-middle.persistence)
+				state.span = span.next(state.span, random)
+			}
+			members[m].Days[i] = season.with(d, state)
+		}
+	}
+	return members
+}
+
+// next returns tomorrow's anomaly after today's.
+func (h habit) next(value float64, random *rand.Rand) float64 {
+	return h.persistence*value + h.sdC*math.Sqrt(1-h.persistence*h.persistence)*random.NormFloat64()
+}
+
+// astray returns the error of the forecast for lead days ahead (from 0) after its error a day earlier.
+func (h habit) astray(before float64, lead int, random *rand.Rand) float64 {
+	sd := func(lead int) float64 {
+		return min(h.sdC, forecastDayC*math.Pow(float64(lead), forecastGrowth))
+	}
+	now, then := sd(lead+1), sd(lead)
+	kept := h.persistence * then
+	return h.persistence*before + math.Sqrt(max(0, now*now-kept*kept))*random.NormFloat64()
+}

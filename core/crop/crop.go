@@ -1,0 +1,145 @@
+// Package crop describes the kinds of flowers as the computation sees them: what warmth and light do to them, how they branch
+// and come again, and on which rungs of the bud ladder their stems are cut.
+//
+// Temperatures are °C, thermal times °Cd above the base, shares 0 to 1.
+package crop
+
+import (
+	"slices"
+
+	"dewcount/core/climate"
+)
+
+// A Habit is how a plant gives its stems.
+type Habit string
+
+// The habits of the crop table.
+const (
+	Single    Habit = "single"    // one stem a plant
+	Branching Habit = "branching" // one flush of several
+	Again     Habit = "again"     // cut and come again
+	Fixed     Habit = "fixed"     // a set number a year
+)
+
+// A Method is how a planting is started.
+type Method string
+
+// The methods that the model can grow today.
+const (
+	Direct Method = "direct" // sown where it flowers
+	Tray   Method = "tray"   // raised under cover, then planted out
+	Tuber  Method = "tuber"  // set as a tuber, or started in a pot under cover
+)
+
+// A Profile is one crop's starting values for a grower who has no records yet.
+type Profile struct {
+	ID, Name, Form, Life string
+	FrostKillC           float64
+	Starts               []Method
+	PreferredStart       Method
+	SoilOptC             float64 // warmth of the seed bed under cover; the optimum where nothing is sown
+	Nursery              Nursery
+	Response             climate.Response
+	EmergeCd, BudCd      float64
+	RungsCd              [Rungs - 1]float64
+	SpreadCV             float64
+	Daylength            Daylength
+	Pinch                Pinch
+	Yield                Yield
+	Cut                  map[Use]Window
+	Schools              []School
+	TypicalDays          [2]int
+}
+
+// A Nursery is how a crop is raised under cover; zero weeks where it never is.
+type Nursery struct {
+	EarliestWeeks, LatestWeeks float64
+	Night, Day                 float64 // °C after emergence
+}
+
+// A Daylength is what hours of light do to the way to the bud.
+type Daylength struct {
+	Kind      string // "neutral", "short" or "long"
+	CriticalH float64
+	Slowest   float64 // the rate on the wrong side, 0 to 1
+	WidthH    float64
+}
+
+// Rate returns the multiplier (Slowest to 1) on the way to the bud at a photoperiod in hours: a straight ramp, WidthH wide and
+// centred on CriticalH.
+func (d Daylength) Rate(photoperiodH float64) float64 {
+	if d.Kind == "neutral" || d.WidthH == 0 {
+		return 1
+	}
+	ramp := (photoperiodH-d.CriticalH)/d.WidthH + 0.5
+	if d.Kind == "short" {
+		ramp = 1 - ramp
+	}
+	return d.Slowest + (1-d.Slowest)*min(1, max(0, ramp))
+}
+
+// A Pinch is what taking out the tip does; all zero where the crop is never pinched.
+type Pinch struct {
+	Policy      string // "always", "optional" or "never"
+	DelayCd     float64
+	StemsFactor float64 // stems of the first flush, pinched ÷ plain
+}
+
+// A Yield is how many stems a plant gives; the last three are zero where the crop does not come again.
+type Yield struct {
+	Habit                   Habit
+	FirstStems, SeasonStems float64
+	FloweringCd             float64
+	RegrowCd, ShootsPerCut  float64
+}
+
+// A School is one opinion on the rungs to cut on, where growers disagree.
+type School struct {
+	ID     string
+	Window Window
+	Why    string
+}
+
+// Window returns the rungs on which stems are cut for a use, and whether the crop has that use. A school chosen on the farm
+// replaces the window of Market; an empty one leaves the table's.
+func (p *Profile) Window(u Use, school string) (Window, bool) {
+	if u == Market {
+		for _, s := range p.Schools {
+			if s.ID == school {
+				return s.Window, true
+			}
+		}
+	}
+	w, ok := p.Cut[u]
+	return w, ok
+}
+
+// HasStart tells whether the crop can be started by a method.
+func (p *Profile) HasStart(m Method) bool { return slices.Contains(p.Starts, m) }
+
+// OnRungCd returns the thermal time in °Cd from the tight bud to the coming of each rung, and to the end of none: the last
+// entry is that of Spent.
+func (p *Profile) OnRungCd() [Rungs]float64 {
+	var reached [Rungs]float64
+	for i, cd := range p.RungsCd {
+		reached[i+1] = reached[i] + cd
+	}
+	return reached
+}
+
+// MostStems returns the most stems of one flush that so many plants could carry, pinched or not: twice what the table expects,
+// since no record should be refused that could be true.
+func (p *Profile) MostStems(plants int, pinchedShare float64) float64 {
+	if p.Yield.Habit == Single {
+		return float64(plants)
+	}
+	first := p.Yield.FirstStems
+	if p.Yield.Habit != Again {
+		first = max(first, p.Yield.SeasonStems)
+	}
+	factor := 1.0
+	if p.Pinch.StemsFactor > 0 {
+		factor += pinchedShare * (p.Pinch.StemsFactor - 1)
+	}
+	return 2 * float64(plants) * first * factor
+}

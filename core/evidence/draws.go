@@ -1,0 +1,222 @@
+package evidence
+
+import (
+	"hash/fnv"
+	"math"
+	"math/rand/v2"
+
+	"dewcount/core/crop"
+	"dewcount/core/growth"
+
+	"gonum.org/v1/gonum/stat/distuv"
+)
+
+// Standing returns, for each planting in the order given, one run a draw: the planting at its Until under traits that explain
+// its records and agree with what is known of its variety and crop, corrected by its counts. Draw i of all plantings is
+// joint. Sowing the same seed gives the same draws, and a planting more leaves those of the others alone.
+func Standing(plantings []Planting, draws int, seed uint64) [][]*growth.Run {
+	drawn := Traits(plantings, draws, seed)
+	runs := make([][]*growth.Run, len(plantings))
+	for i := range plantings {
+		p := &plantings[i]
+		story := p.story()
+		random := stream(seed, "standing", p.ID)
+		runs[i] = make([]*growth.Run, draws)
+		for d := range draws {
+			runs[i][d] = p.relive(story, drawn[i][d], random)
+		}
+	}
+	return runs
+}
+
+// Traits returns, for each planting in the order given, its joint draws.
+func Traits(plantings []Planting, draws int, seed uint64) [][]growth.Traits {
+	tree := newTree(plantings)
+	crops := make(map[string][][traits]float64)
+	varieties := make(map[string][][traits]float64)
+	drawn := make([][]growth.Traits, len(plantings))
+	for i := range plantings {
+		p := &plantings[i]
+		cropID := p.Course.Planting().Profile.ID
+		if crops[cropID] == nil {
+			crops[cropID] = tree.crops[cropID].draw(nil, draws, stream(seed, "crop", cropID))
+		}
+		if varieties[p.Variety] == nil {
+			varieties[p.Variety] = tree.varieties[p.Variety].draw(crops[cropID], draws, stream(seed, "variety", p.Variety))
+		}
+		drawn[i] = make([]growth.Traits, draws)
+		for d, log := range drawPlanting(tree.lattices[i], varieties[p.Variety], stream(seed, "planting", p.ID)) {
+			drawn[i][d] = growth.Traits{Pace: math.Exp(log[pace]), Stems: math.Exp(log[stems]), Regrow: math.Exp(log[regrow])}
+		}
+	}
+	return drawn
+}
+
+// stream returns the random numbers of one purpose.
+func stream(seed uint64, purpose, name string) *rand.Rand {
+	h := fnv.New64a()
+	h.Write([]byte(purpose + "\x00" + name))
+	return rand.New(rand.NewPCG(seed, h.Sum64()))
+}
+
+// A tree holds what the records say of plantings, varieties and crops.
+type tree struct {
+	lattices         []*lattice // by planting; nil where nothing is on record
+	varieties, crops map[string]*branch
+}
+
+// A branch gathers what its members say of it: means weighted by precisions.
+type branch struct {
+	weighted, precision [traits]float64
+	own                 [traits]float64 // its standard deviation about what is above it
+}
+
+func newTree(plantings []Planting) *tree {
+	t := &tree{make([]*lattice, len(plantings)), make(map[string]*branch), make(map[string]*branch)}
+	cropOf := make(map[string]string)
+	var varieties []string // in a fixed order, for sums in a fixed order
+	for i := range plantings {
+		p := &plantings[i]
+		cropID := p.Course.Planting().Profile.ID
+		if t.varieties[p.Variety] == nil {
+			varieties = append(varieties, p.Variety)
+			cropOf[p.Variety] = cropID
+			t.varieties[p.Variety] = newBranch(func(s spreads) float64 { return s.variety })
+		}
+		if t.crops[cropID] == nil {
+			t.crops[cropID] = newBranch(func(s spreads) float64 { return s.crop })
+		}
+		if p.hasRecords() {
+			t.lattices[i] = newLattice(p)
+			mean, precision := t.lattices[i].message()
+			for trait := range traits {
+				t.varieties[p.Variety].hear(trait, mean[trait], precision[trait], spread[trait].planting)
+			}
+		}
+	}
+	for _, v := range varieties {
+		b := t.varieties[v]
+		for trait := range traits {
+			if b.precision[trait] > 0 {
+				t.crops[cropOf[v]].hear(trait, b.weighted[trait]/b.precision[trait], b.precision[trait], spread[trait].variety)
+			}
+		}
+	}
+	return t
+}
+
+func newBranch(own func(spreads) float64) *branch {
+	b := new(branch)
+	for t := range traits {
+		b.own[t] = own(spread[t])
+	}
+	return b
+}
+
+// hear adds what a member says, whose own standard deviation about the branch is sd.
+func (b *branch) hear(trait int, mean, precision, sd float64) {
+	if precision <= 0 {
+		return
+	}
+	precision = 1 / (1/precision + sd*sd)
+	b.precision[trait] += precision
+	b.weighted[trait] += precision * mean
+}
+
+// draw returns draws of the branch's log traits, given those of what is above it (nil: zero).
+func (b *branch) draw(above [][traits]float64, draws int, random *rand.Rand) [][traits]float64 {
+	drawn := make([][traits]float64, draws)
+	for t := range traits {
+		z := strata(draws, random)
+		for d := range drawn {
+			centre := 0.0
+			if above != nil {
+				centre = above[d][t]
+			}
+			own := 1 / (b.own[t] * b.own[t])
+			precision := own + b.precision[t]
+			drawn[d][t] = (centre*own+b.weighted[t])/precision + distuv.UnitNormal.Quantile(z[d])/math.Sqrt(precision)
+		}
+	}
+	return drawn
+}
+
+// drawPlanting returns draws of a planting's log traits, given those of its variety.
+func drawPlanting(l *lattice, variety [][traits]float64, random *rand.Rand) [][traits]float64 {
+	drawn := make([][traits]float64, len(variety))
+	var u [traits][]float64
+	var sd [traits]float64
+	for t := range traits {
+		u[t] = strata(len(variety), random)
+		sd[t] = spread[t].planting
+	}
+	for d, mean := range variety {
+		if l != nil {
+			drawn[d] = l.draw(mean, sd, [traits]float64{u[pace][d], u[stems][d], u[regrow][d]})
+			continue
+		}
+		for t := range traits {
+			drawn[d][t] = mean[t] + sd[t]*distuv.UnitNormal.Quantile(u[t][d])
+		}
+	}
+	return drawn
+}
+
+// strata returns count numbers in (0, 1), one from each of count equal parts, shuffled (McKay et al. 1979).
+func strata(count int, random *rand.Rand) []float64 {
+	u := make([]float64, count)
+	for i, place := range random.Perm(count) {
+		u[i] = (float64(place) + 0.01 + 0.98*random.Float64()) / float64(count)
+	}
+	return u
+}
+
+// relive walks through the planting's story under one draw and returns it at Until.
+func (p *Planting) relive(story []episode, traits growth.Traits, random *rand.Rand) *growth.Run {
+	run := p.Course.NewRun(p.Clock, traits)
+	window := p.Course.Planting().Market
+	for _, e := range story {
+		run.To(e.at)
+		switch {
+		case e.count != nil:
+			run.Correct(p.standing(run.Rungs(), e.count, random))
+		case e.cut != nil:
+			run.Take(window, e.cut.share(run.Standing(window)))
+			run.Regrow(float64(e.cut.Taken))
+		default:
+			run.Cut(window, 1)
+		}
+	}
+	run.To(p.Until)
+	return run
+}
+
+// standing returns the stems that a draw has on each rung once a count is known. Those on a rung are gamma about what the draw
+// expected, and what was seen of them is a Poisson share: their conjugate posterior is drawn from (Gelman et al. 2013, ch. 2).
+func (p *Planting) standing(expected [crop.Rungs]float64, c *Count, random *rand.Rand) [crop.Rungs]float64 {
+	share := float64(c.Plants) / float64(p.Course.Planting().Plants)
+	few := p.Course.FirstFlush() * fewStems
+	for k := range expected {
+		expected[k] += few
+	}
+	seen := blurred(expected)
+	var factor [crop.Rungs]float64
+	for k, n := range c.Stems {
+		news := 1 / (1 + share*seen[k]*plantsCV*plantsCV/float64(c.Plants)) // plants that differ tell less than their stems' number
+		posterior := distuv.Gamma{
+			Alpha: 1/standingCV2 + news*float64(n),
+			Beta:  1/standingCV2 + news*share*seen[k],
+			Src:   random,
+		}
+		factor[k] = posterior.Rand()
+	}
+	for k := range expected {
+		low, high := max(0, k-1), min(crop.Rungs-1, k+1)
+		expected[k] *= misjudged*(factor[low]+factor[high]) + (1-2*misjudged)*factor[k]
+	}
+	return expected
+}
+
+// fewStems is the share of the first flush that a draw must think possible on every rung, so that a count which no draw
+// foresaw is still heard.
+const fewStems = 0.004

@@ -1,0 +1,115 @@
+// Package evidence learns from what was seen: it weighs what a planting's traits may be by how well they explain the dates,
+// counts and cuts on record, lets plantings of a variety and varieties of a crop teach each other, and brings the stems that
+// stand today in line with the last count.
+//
+// Nobody's traits are known beforehand. Log pace, log stems and log regrowth of a planting are normal about those of its
+// variety, those about its crop's, and those about the crop table's values (partial pooling, Gelman & Hill 2007, ch. 12). A
+// planting's own records weigh a lattice of possible traits; what the lattice says goes up the tree as a mean and a
+// precision, and joint draws come down again. Every draw has the same weight, so that none can take it all.
+package evidence
+
+import (
+	"cmp"
+	"slices"
+
+	"dewcount/core/crop"
+	"dewcount/core/growth"
+)
+
+// A Count is what a morning count saw: on so many plants, the stems of each rung.
+type Count struct {
+	At     float64 // instant
+	Plants int
+	Stems  [crop.Rungs]int
+}
+
+// Total returns the stems counted.
+func (c Count) Total() int {
+	sum := 0
+	for _, n := range c.Stems {
+		sum += n
+	}
+	return sum
+}
+
+// A Cut is what was taken from a planting at once, sound or not.
+type Cut struct {
+	At    float64 // instant
+	Taken int
+	Left  int // ready stems left standing; LeftNone where all that was ready was taken, LeftUnknown where only what sold was
+}
+
+// What is known of the ready stems that a cut left standing, where it is no number.
+const (
+	LeftNone    = 0
+	LeftUnknown = -1
+)
+
+// A Planting is one planting with all that is on record of it.
+type Planting struct {
+	ID, Variety string
+	Course      *growth.Course
+	Clock       growth.Clock // at least as far as Until
+	Counts      []Count      // in any order, none after Until
+	Cuts        []Cut        // in any order, none after Until
+	Picks       []float64    // instants at which the farm will have cut what was ready, though nothing is on record
+	FirstBud    float64      // instant at which several plants had a tight bud; 0 where not seen
+	Until       float64      // the instant at which the planting is wanted
+}
+
+// hasRecords tells whether the planting's own lattice has anything to say.
+func (p *Planting) hasRecords() bool {
+	return len(p.Counts)+len(p.Cuts) > 0 || p.FirstBud > 0
+}
+
+// An episode is one thing of a planting's story: a count, a cut, or a pick day that left no record.
+type episode struct {
+	at    float64
+	count *Count
+	cut   *Cut
+}
+
+// story returns the episodes in order; a count comes before a cut of the same instant.
+func (p *Planting) story() []episode {
+	var story []episode
+	for i := range p.Counts {
+		story = append(story, episode{at: p.Counts[i].At, count: &p.Counts[i]})
+	}
+	for i := range p.Cuts {
+		story = append(story, episode{at: p.Cuts[i].At, cut: &p.Cuts[i]})
+	}
+	for _, at := range p.Picks {
+		story = append(story, episode{at: at})
+	}
+	slices.SortStableFunc(story, func(a, b episode) int { return cmp.Compare(a.at, b.at) })
+	return story
+}
+
+// A crew calls a stem one rung too low or too high with these chances.
+const misjudged = 0.08
+
+// blurred returns what a crew sees of stems that stand on these rungs.
+func blurred(stems [crop.Rungs]float64) [crop.Rungs]float64 {
+	var seen [crop.Rungs]float64
+	for k, n := range stems {
+		low, high := max(0, k-1), min(crop.Rungs-1, k+1)
+		seen[low] += misjudged * n
+		seen[high] += misjudged * n
+		seen[k] += (1 - 2*misjudged) * n
+	}
+	return seen
+}
+
+// How much counts and cuts scatter beyond chance: plants differ in their stems by plantsCV, and the model itself misses a
+// rung's or a pick's stems by a factor with these squared coefficients of variation.
+const (
+	plantsCV    = 0.4
+	rungCV2     = 1. / 10
+	cutCV2      = 1. / 14
+	standingCV2 = 0.4 // of a rung's stems about its draw, before the count is looked at
+)
+
+// size returns the size parameter of the negative binomial distribution of stems on so many plants.
+func size(plants int, ownCV2 float64) float64 {
+	return 1 / (ownCV2 + plantsCV*plantsCV/float64(max(1, plants)))
+}

@@ -1,0 +1,224 @@
+package forecast
+
+import (
+	"hash/fnv"
+	"math"
+	"math/rand/v2"
+
+	"dewcount/core/crop"
+	"dewcount/core/day"
+	"dewcount/core/growth"
+
+	"gonum.org/v1/gonum/stat/distuv"
+)
+
+// A Forecast is the stems that can be cut on each pick day.
+type Forecast struct {
+	PickDays  []day.Day
+	Plantings []Cells          // in the farm's order
+	Crops     map[string]Cells // sums over the plantings of a crop, by its id
+	Varieties map[string]Cells // and of a variety
+}
+
+// Cells are the stems of one planting, crop or variety by pick day and use.
+type Cells struct{ ByPick [][crop.Uses]Spread }
+
+// Forecast returns the stems that will stand in the cut window of each use on each pick day, where on every pick day before it
+// all that stood in the window of the market was cut. A use whose window begins beyond the market's has earlier picks of its
+// own instead.
+func (s *Stand) Forecast() *Forecast {
+	f := &Forecast{
+		PickDays: s.farm.Picks.Between(s.farm.From, s.farm.To),
+		Crops:    make(map[string]Cells), Varieties: make(map[string]Cells),
+	}
+	crops, varieties := make(sums), make(sums)
+	for i := range s.farm.Plantings {
+		p := &s.farm.Plantings[i]
+		stems := s.ahead(i, f.PickDays)
+		f.Plantings = append(f.Plantings, stems.cells())
+		crops.add(p.Growth.Profile.ID, stems)
+		varieties.add(p.Variety, stems)
+	}
+	for id, stems := range crops {
+		f.Crops[id] = stems.cells()
+	}
+	for id, stems := range varieties {
+		f.Varieties[id] = stems.cells()
+	}
+	return f
+}
+
+// samples are whole stems by pick day, use, and member × draw, with the mean of their expectations.
+type samples struct {
+	stems [][crop.Uses][]int32 // nil where a use is missing
+	mean  [][crop.Uses]float64
+}
+
+func newSamples(picks int) *samples {
+	return &samples{make([][crop.Uses][]int32, picks), make([][crop.Uses]float64, picks)}
+}
+
+func (s *samples) cells() Cells {
+	cells := Cells{make([][crop.Uses]Spread, len(s.stems))}
+	for j := range s.stems {
+		for u, stems := range s.stems[j] {
+			if stems != nil {
+				cells.ByPick[j][u] = newSpread(stems, s.mean[j][u])
+			}
+		}
+	}
+	return cells
+}
+
+type sums map[string]*samples
+
+func (s sums) add(key string, more *samples) {
+	to := s[key]
+	if to == nil {
+		to = newSamples(len(more.stems))
+		s[key] = to
+	}
+	for j := range more.stems {
+		for u, stems := range more.stems[j] {
+			if stems == nil {
+				continue
+			}
+			to.mean[j][u] += more.mean[j][u]
+			if to.stems[j][u] == nil {
+				to.stems[j][u] = make([]int32, len(stems))
+			}
+			for k, n := range stems {
+				to.stems[j][u][k] += n
+			}
+		}
+	}
+}
+
+// ahead returns the stems of planting i on the pick days.
+func (s *Stand) ahead(i int, picks []day.Day) *samples {
+	p := &s.farm.Plantings[i]
+	out := newSamples(len(picks))
+	count := s.farm.Members * s.farm.Draws
+	var same, own, late []crop.Use // uses cut as the market's, those looked at before its cuts, and those with cuts of their own
+	for u := range crop.Use(crop.Uses) {
+		if !p.HasUse[u] {
+			continue
+		}
+		for j := range picks {
+			out.stems[j][u] = make([]int32, count)
+		}
+		switch {
+		case p.Windows[u] == p.Growth.Market:
+			same = append(same, u)
+		case p.Windows[u].From > p.Growth.Market.To:
+			late = append(late, u)
+		default:
+			own = append(own, u)
+		}
+	}
+	if s.dead[i] || len(picks) == 0 {
+		return out
+	}
+	chance := newChance(s.farm.Seed, p.ID)
+	var run growth.Run
+	for m, clock := range s.clocks[i] {
+		lives := s.lastPick(i, m, picks)
+		for d, now := range s.runs[i] {
+			at := m*s.farm.Draws + d
+			now.CopyTo(&run, clock)
+			run.Forget(picks[len(picks)-1].At(s.farm.PickHour))
+			for j := range lives {
+				run.To(picks[j].At(s.farm.PickHour))
+				for _, u := range own {
+					out.put(j, u, at, p.Sound*run.Standing(p.Windows[u]), chance)
+				}
+				cut := p.Sound * run.Cut(p.Growth.Market, 1)
+				whole := chance.whole(cut, at, j)
+				for _, u := range same {
+					out.mean[j][u] += cut
+					out.stems[j][u][at] = whole
+				}
+			}
+			for _, u := range late {
+				now.CopyTo(&run, clock)
+				for j := range lives {
+					run.To(picks[j].At(s.farm.PickHour))
+					out.put(j, u, at, p.Sound*run.Cut(p.Windows[u], 1), chance)
+				}
+			}
+		}
+	}
+	for j := range out.mean {
+		for u := range out.mean[j] {
+			out.mean[j][u] /= float64(count)
+		}
+	}
+	return out
+}
+
+func (s *samples) put(pick int, u crop.Use, at int, expected float64, c *chance) {
+	s.mean[pick][u] += expected
+	s.stems[pick][u][at] = c.whole(expected, at, pick)
+}
+
+// lastPick returns how many of the pick days planting i lives to see in member m.
+func (s *Stand) lastPick(i, m int, picks []day.Day) int {
+	p := &s.farm.Plantings[i]
+	n := len(picks)
+	for j, d := range picks {
+		frost := s.frost[i][m]
+		if !frost.IsZero() && !d.Before(frost) || !p.Ended.IsZero() && !d.Before(p.Ended) {
+			return j
+		}
+	}
+	return n
+}
+
+// chance turns expected stems into whole ones: what a row gives scatters about what is expected of it, by a factor that is
+// shared by a pick and by pure chance in each stem.
+type chance struct{ u, z, factor []float64 }
+
+// pickCV is how much a whole pick scatters about what is expected, as a coefficient of variation: dew, pests and a picker's eye.
+const pickCV = 0.15
+
+// chances is how many numbers a planting's chance has; a prime, so that picks do not fall into step.
+const chances = 4093
+
+func newChance(seed uint64, planting string) *chance {
+	h := fnv.New64a()
+	h.Write([]byte("chance\x00" + planting))
+	random := rand.New(rand.NewPCG(seed, h.Sum64()))
+	c := &chance{make([]float64, chances), make([]float64, chances), make([]float64, chances)}
+	sd := math.Sqrt(math.Log(1 + pickCV*pickCV))
+	for i := range c.u {
+		c.u[i] = (float64(i) + 0.5) / chances
+		c.z[i] = distuv.UnitNormal.Quantile(c.u[i])
+		c.factor[i] = math.Exp(sd*random.NormFloat64() - sd*sd/2)
+	}
+	random.Shuffle(chances, func(i, j int) {
+		c.u[i], c.u[j] = c.u[j], c.u[i]
+		c.z[i], c.z[j] = c.z[j], c.z[i]
+	})
+	return c
+}
+
+// manyStems is from where on a Poisson number is taken as normal.
+const manyStems = 30
+
+// whole returns whole stems for an expectation; more expected is never fewer whole.
+func (c *chance) whole(expected float64, at, pick int) int32 {
+	i := (at + pick*1021) % chances
+	mean := expected * c.factor[i]
+	if mean >= manyStems {
+		return int32(max(0, mean+math.Sqrt(mean)*c.z[i]+0.5))
+	}
+	if mean < 1e-6 {
+		return 0
+	}
+	n, p := int32(0), math.Exp(-mean)
+	for sum := p; sum < c.u[i] && n < 4*manyStems; sum += p {
+		n++
+		p *= mean / float64(n)
+	}
+	return n
+}

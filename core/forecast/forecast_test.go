@@ -1,0 +1,270 @@
+package forecast
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"testing"
+
+	"dewcount/core/climate"
+	"dewcount/core/crop"
+	"dewcount/core/day"
+	"dewcount/core/evidence"
+	"dewcount/core/growth"
+	"dewcount/croptable"
+)
+
+func profiles() map[string]*crop.Profile {
+	byID := make(map[string]*crop.Profile)
+	for _, e := range croptable.Shipped() {
+		byID[e.ID] = e.Profile()
+	}
+	return byID
+}
+
+// meadow is a farm in mid-July with so many direct-sown plantings of three crops, three weeks apart, and nothing on record.
+func meadow(plantings int) *Farm {
+	today := day.Must("2026-07-09")
+	season := climate.UsualSeason(46.9, 520)
+	weekly, _ := day.ParseWeekdays("tue fri")
+	f := &Farm{
+		Outlook: climate.Outlook{Latitude: 46.9, ElevationM: 520, From: today},
+		Picks:   day.PickDays{Weekly: weekly}, PickHour: 8, From: today, To: today.Add(35),
+		Members: 40, Draws: 64, Seed: 1, BoxCd: growth.BoxCd,
+	}
+	for d := today.Add(-400); d.Before(today); d = d.Add(1) {
+		f.Outlook.Observed = append(f.Outlook.Observed, climate.Dated{Day: d, Extremes: season.On(d.YearDay())})
+	}
+	byID := profiles()
+	ids := []string{"zinnia-tall", "cosmos-single", "sunflower-single"}
+	for i := range plantings {
+		p := byID[ids[i%len(ids)]]
+		planting := Planting{
+			ID: fmt.Sprintf("P%02d", i), Variety: p.ID + " red", Sound: 0.95, Until: today.At(6),
+			Growth: growth.Planting{Profile: p, Method: crop.Direct, Plants: 60, Started: day.Must("2026-04-25").Add(21 * (i / 3 % 4))},
+		}
+		for u := range crop.Use(crop.Uses) {
+			planting.Windows[u], planting.HasUse[u] = p.Window(u, "")
+		}
+		planting.Growth.Market = planting.Windows[crop.Market]
+		f.Plantings = append(f.Plantings, planting)
+	}
+	return f
+}
+
+func total(c Cells, u crop.Use) float64 {
+	sum := 0.0
+	for _, pick := range c.ByPick {
+		sum += pick[u].Mean()
+	}
+	return sum
+}
+
+func TestForecastIsOrderedAndTheSameAgain(t *testing.T) {
+	farm := meadow(6)
+	farm.Members, farm.Draws = 10, 16
+	f, again := New(farm).Forecast(), New(farm).Forecast()
+	for i, cells := range f.Plantings {
+		for j, pick := range cells.ByPick {
+			for u, s := range pick {
+				last := 0.0
+				for _, p := range []float64{0, 0.1, 0.25, 0.5, 0.75, 0.9, 1} {
+					q := s.Quantile(p)
+					if q < last || math.IsNaN(q) {
+						t.Fatalf("planting %d, pick %d: quantile %v is %v after %v", i, j, p, q, last)
+					}
+					last = q
+				}
+				if b := again.Plantings[i].ByPick[j][u]; !slices.Equal(s.often, b.often) || s.mean != b.mean {
+					t.Fatalf("planting %d, pick %d: the same seed gave other stems", i, j)
+				}
+			}
+		}
+	}
+}
+
+func TestMorePlantsNeverFewerStems(t *testing.T) {
+	few, many := meadow(3), meadow(3)
+	for i := range many.Plantings {
+		many.Plantings[i].Growth.Plants = 90
+	}
+	a, b := New(few).Forecast(), New(many).Forecast()
+	for i := range a.Plantings {
+		for j := range a.Plantings[i].ByPick {
+			x, y := a.Plantings[i].ByPick[j][crop.Market], b.Plantings[i].ByPick[j][crop.Market]
+			if y.Mean() < x.Mean() || y.Sure() < x.Sure() || y.AtBest() < x.AtBest() {
+				t.Errorf("planting %d, pick %d: fewer stems from 90 plants than from 60", i, j)
+			}
+		}
+	}
+}
+
+// A crop's bounds come of sums within a weather and a draw: they are wider than independent rows would be and narrower than
+// added bounds.
+func TestCropIsSummedWithinAMember(t *testing.T) {
+	farm := meadow(12)
+	f := New(farm).Forecast()
+	for j := range f.PickDays {
+		var low, high, mean float64
+		for i, p := range farm.Plantings {
+			if p.Growth.Profile.ID == "zinnia-tall" {
+				s := f.Plantings[i].ByPick[j][crop.Market]
+				low, high, mean = low+s.Quantile(0.1), high+s.Quantile(0.9), mean+s.Mean()
+			}
+		}
+		s := f.Crops["zinnia-tall"].ByPick[j][crop.Market]
+		if math.Abs(s.Mean()-mean) > 1e-9*(1+mean) {
+			t.Errorf("pick %d: the crop's mean %v is not the sum %v", j, s.Mean(), mean)
+		}
+		if mean > 70 && (s.Quantile(0.1) < low || s.Quantile(0.9) > high) {
+			t.Errorf("pick %d: the crop's bounds %v–%v lie outside the added ones %v–%v", j, s.Quantile(0.1), s.Quantile(0.9), low, high)
+		}
+	}
+}
+
+func TestAWarmWeekMovesTheDates(t *testing.T) {
+	cool := New(meadow(12)).Milestones(9)
+	warm := meadow(12)
+	for i := range 7 {
+		e := climate.UsualSeason(46.9, 520).On(190 + i)
+		warm.Outlook.Issued = append(warm.Outlook.Issued, climate.Dated{Day: warm.From.Add(i),
+			Extremes: climate.Extremes{TminC: e.TminC + 4, TmaxC: e.TmaxC + 4}})
+	}
+	got := New(warm).Milestones(9)
+	if !got.FirstBud.Likely.Before(cool.FirstBud.Likely) || got.FirstCut.Likely.After(cool.FirstCut.Likely) {
+		t.Errorf("first bud on %v in a usual week, on %v in a warm one", cool.FirstBud.Likely, got.FirstBud.Likely)
+	}
+	if !(cool.Emerged.Late.Before(cool.FirstBud.Early) && !cool.FirstCut.Early.Before(cool.FirstBud.Early) &&
+		cool.FirstCut.Late.Before(cool.LastCut.Likely)) {
+		t.Errorf("milestones out of order: %+v", cool)
+	}
+}
+
+// counted makes planting i's count of the morning from what a run with these traits would show, on so many plants.
+func counted(farm *Farm, i int, traits growth.Traits, plants int) evidence.Count {
+	stand := New(farm)
+	run := stand.courses[i].NewRun(stand.clocks[i][0], traits)
+	at := farm.From.At(6)
+	run.To(at)
+	c := evidence.Count{At: at, Plants: plants}
+	for k, stems := range run.Rungs() {
+		c.Stems[k] = int(math.Round(stems * float64(plants) / float64(farm.Plantings[i].Growth.Plants)))
+	}
+	return c
+}
+
+func TestACountMovesTheNumbersAndNarrowsThem(t *testing.T) {
+	farm := meadow(3)
+	before := New(farm).Forecast()
+	truth := growth.Traits{Pace: 0.93, Stems: 1.4, Regrow: 1}
+	farm.Plantings[0].Counts = []evidence.Count{counted(farm, 0, truth, 60)}
+	stand := New(farm)
+	after := stand.Forecast()
+	saw := farm.Plantings[0].Counts[0]
+	stands := stand.Standing(0)
+	seen := 0.0
+	for _, n := range saw.Stems[:crop.Over] {
+		seen += float64(n)
+	}
+	if math.Abs(stands.Likely-seen) > 0.15*seen {
+		t.Errorf("%v stems were counted on all plants, %.0f are said to stand", seen, stands.Likely)
+	}
+	width := func(f *Forecast, j int) float64 {
+		s := f.Plantings[0].ByPick[j][crop.Market]
+		return (s.Quantile(0.9) - s.Quantile(0.1)) / (1 + s.Mean())
+	}
+	for j := range 3 {
+		if width(after, j) >= width(before, j) {
+			t.Errorf("pick %d: the band is %.2f of the stems after the count, %.2f before", j, width(after, j), width(before, j))
+		}
+	}
+	if a, b := total(after.Plantings[0], crop.Market), total(before.Plantings[0], crop.Market); a < 1.1*b {
+		t.Errorf("a rich count moved the stems from %.0f to %.0f", b, a)
+	}
+
+	// The other crops have nothing to learn from it, the same crop's later rows have.
+	if a, b := total(after.Plantings[2], crop.Market), total(before.Plantings[2], crop.Market); math.Abs(a-b) > 1e-9 {
+		t.Errorf("a count of zinnias moved the sunflowers from %v to %v", b, a)
+	}
+	teach := meadow(6)
+	teach.Plantings[0].Counts = farm.Plantings[0].Counts
+	taught, untaught := New(teach).Milestones(3), New(meadow(6)).Milestones(3)
+	if !taught.FirstCut.Likely.Before(untaught.FirstCut.Likely) {
+		t.Errorf("the later sowing is first cut on %v, unmoved by an early first one from %v", taught.FirstCut.Likely, untaught.FirstCut.Likely)
+	}
+}
+
+func TestALargeSampleNarrowsMoreThanASmallOne(t *testing.T) {
+	width := func(plants int) float64 {
+		farm := meadow(1)
+		farm.Plantings[0].Counts = []evidence.Count{counted(farm, 0, growth.Traits{Pace: 1, Stems: 1, Regrow: 1}, plants)}
+		s := New(farm).Forecast().Plantings[0].ByPick[1][crop.Market]
+		return s.Quantile(0.9) - s.Quantile(0.1)
+	}
+	if a, b := width(60), width(6); a >= b {
+		t.Errorf("80 %% band of %v stems after counting all 60 plants, %v after 6", a, b)
+	}
+}
+
+func TestNonsenseGivesNumbers(t *testing.T) {
+	farm := meadow(3)
+	farm.Plantings[0].Counts = []evidence.Count{{At: farm.From.At(6), Plants: 2, Stems: [crop.Rungs]int{0, 900, 0, 0, 4000}}}
+	farm.Plantings[1].Cuts = []evidence.Cut{{At: farm.From.At(-60), Taken: 4000}} // four thousand, before a bud was there
+	farm.Plantings[2].Growth.Plants = 0
+	farm.Outlook.Latitude = 89
+	farm.Outlook.Observed[100].TmaxC = 45
+	f := New(farm).Forecast()
+	for i := range f.Plantings {
+		for j, pick := range f.Plantings[i].ByPick {
+			if m := pick[crop.Market].Mean(); math.IsNaN(m) || math.IsInf(m, 0) || m < 0 {
+				t.Errorf("planting %d, pick %d: %v stems", i, j, m)
+			}
+		}
+	}
+	if got := total(f.Plantings[2], crop.Market); got != 0 {
+		t.Errorf("no plants give %v stems", got)
+	}
+}
+
+func TestFrostAndPullingOutEndAPlanting(t *testing.T) {
+	farm := meadow(3)
+	farm.Plantings[0].Ended = farm.From.Add(10)
+	n := len(farm.Outlook.Observed)
+	farm.Outlook.Observed[n-3].TminC = -4 // a hard frost in July
+	f := New(farm).Forecast()
+	for i := range 3 {
+		if got := total(f.Plantings[i], crop.Market); got != 0 {
+			t.Errorf("planting %d gives %v stems after the frost", i, got)
+		}
+	}
+	farm.Outlook.Observed[n-3].TminC = 12
+	f = New(farm).Forecast()
+	for j, d := range f.PickDays {
+		if s := f.Plantings[0].ByPick[j][crop.Market]; !d.Before(farm.Plantings[0].Ended) && s.Mean() > 0 {
+			t.Errorf("%v stems on %v from a row that was pulled out", s.Mean(), d)
+		}
+	}
+}
+
+func TestSpreadByHand(t *testing.T) {
+	s := newSpread([]int32{3, 1, 2, 2, 7, 0, 2, 3, 9, 1}, 3)
+	for p, want := range map[float64]float64{0.1: 0, 0.25: 1, 0.5: 2, 0.75: 3, 0.9: 7, 1: 9} {
+		if got := s.Quantile(p); got != want {
+			t.Errorf("Quantile(%v) = %v, want %v", p, got, want)
+		}
+	}
+	for n, want := range map[int]float64{-1: 1, 0: 1, 1: 0.9, 3: 0.4, 9: 0.1, 10: 0} {
+		if got := s.AtLeast(n); math.Abs(got-want) > 1e-12 {
+			t.Errorf("AtLeast(%d) = %v, want %v", n, got, want)
+		}
+	}
+}
+
+func BenchmarkWholeFarmCold(b *testing.B) {
+	farm := meadow(60)
+	for b.Loop() {
+		New(farm).Forecast()
+	}
+	steps := 60 * 35 * farm.Members
+	b.ReportMetric(float64(b.Elapsed().Nanoseconds())/float64(b.N*steps), "ns/planting-member-day")
+}

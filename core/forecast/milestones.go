@@ -1,0 +1,129 @@
+package forecast
+
+import (
+	"slices"
+
+	"dewcount/core/crop"
+	"dewcount/core/day"
+	"dewcount/core/growth"
+)
+
+// A When is a date with bounds: as often before as after Likely, one time in ten before Early, one in ten after Late. All
+// are zero where the chance that it comes is below one half.
+type When struct{ Early, Likely, Late day.Day }
+
+// Milestones are the dates of a planting's life. What is on record is not in them: the caller knows it better.
+type Milestones struct {
+	Emerged  When // half of the plants that come are up
+	FirstBud When // a tenth of the plants carry a tight bud
+	FirstCut When // the first pick day by which a twentieth of the first flush has been cut
+	LastCut  When // the last pick day on which at least one stem is expected
+}
+
+// firstCutShare is the part of the first flush that must have been cut for the first cut to count.
+const firstCutShare = 1. / 20
+
+// Milestones returns the dates of planting i.
+func (s *Stand) Milestones(i int) Milestones {
+	var emerged, bud, first, last dates
+	p := &s.farm.Plantings[i]
+	picks := s.farm.Picks.Between(s.farm.From, s.farm.From.Add(Horizon-1))
+	var run growth.Run
+	for m, clock := range s.clocks[i] {
+		lives := s.lastPick(i, m, picks)
+		for d, now := range s.runs[i] {
+			now.CopyTo(&run, clock)
+			if at, ok := run.Emerged(); ok {
+				emerged.add(day.On(at))
+			}
+			if at, ok := run.FirstBud(); ok && !s.kills(i, m, day.On(at)) {
+				bud.add(day.On(at))
+			}
+			if s.dead[i] {
+				continue
+			}
+			enough := firstCutShare * s.courses[i].FirstFlush() * s.drawnStems(i, d)
+			firstPick, lastPick := -1, -1
+			gone := now.Gone()
+			for j := range lives {
+				run.To(picks[j].At(s.farm.PickHour))
+				cut := run.Cut(p.Growth.Market, 1)
+				gone += cut
+				if firstPick < 0 && gone >= enough {
+					firstPick = j
+				}
+				if cut >= 1 {
+					lastPick = j
+				}
+				if run.ToCome()+run.Standing(crop.Window{From: crop.Tight, To: p.Growth.Market.To}) < 0.5 && run.Grown() {
+					break
+				}
+			}
+			if firstPick >= 0 {
+				first.add(picks[firstPick])
+			}
+			if lastPick >= 0 {
+				last.add(picks[lastPick])
+			}
+		}
+	}
+	count := s.farm.Members * s.farm.Draws
+	return Milestones{emerged.when(count), bud.when(count), first.when(count), last.when(count)}
+}
+
+func (s *Stand) drawnStems(i, draw int) float64 { return s.runs[i][draw].Stems() }
+
+// kills tells whether a frost has killed planting i before a day in member m.
+func (s *Stand) kills(i, m int, d day.Day) bool {
+	frost := s.frost[i][m]
+	return s.dead[i] || !frost.IsZero() && frost.Before(d)
+}
+
+type dates []day.Day
+
+func (d *dates) add(at day.Day) { *d = append(*d, at) }
+
+// when returns the bounds among count members and draws.
+func (d dates) when(count int) When {
+	if 2*len(d) < count || len(d) == 0 {
+		return When{}
+	}
+	slices.SortFunc(d, day.Day.Compare)
+	at := func(p float64) day.Day { return d[min(len(d)-1, int(p*float64(len(d))))] }
+	return When{at(0.1), at(0.5), at(0.9)}
+}
+
+// Dead tells whether a frost on record has killed planting i.
+func (s *Stand) Dead(i int) bool { return s.dead[i] }
+
+// A Standing is what stands on each rung of a planting where its records end: the mean over the draws, and bounds of the sum.
+type Standing struct {
+	Rungs                [crop.Rungs]float64
+	Sure, Likely, AtBest float64
+	FirstFlush           float64 // stems of the first flush that the records leave likely
+}
+
+// Standing returns what stands on planting i where its records end.
+func (s *Stand) Standing(i int) Standing {
+	var out Standing
+	var totals []float64
+	if s.dead[i] {
+		return out
+	}
+	n := float64(len(s.runs[i]))
+	for d, run := range s.runs[i] {
+		total := 0.0
+		for k, stems := range run.Rungs() {
+			out.Rungs[k] += stems / n
+			if crop.Rung(k) < crop.Over {
+				total += stems
+			}
+		}
+		totals = append(totals, total)
+		out.FirstFlush += s.courses[i].FirstFlush() * s.drawnStems(i, d) / n
+	}
+	slices.Sort(totals)
+	at := func(p float64) float64 { return totals[min(len(totals)-1, int(p*n))] }
+	out.Sure, out.Likely, out.AtBest = at(0.1), at(0.5), at(0.9)
+	return out
+}

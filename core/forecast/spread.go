@@ -1,0 +1,59 @@
+package forecast
+
+// A Spread is how many stems there may be: how often each whole number came up among the members and draws, and the mean.
+// The zero Spread is surely none.
+type Spread struct {
+	often []int32
+	of    int
+	mean  float64
+}
+
+// newSpread gathers whole numbers of stems, none negative, whose expectations have a mean.
+func newSpread(stems []int32, mean float64) Spread {
+	most := int32(0)
+	for _, n := range stems {
+		most = max(most, n)
+	}
+	s := Spread{often: make([]int32, most+1), of: len(stems), mean: mean}
+	for _, n := range stems {
+		s.often[n]++
+	}
+	return s
+}
+
+// Mean returns the expected stems.
+func (s Spread) Mean() float64 { return s.mean }
+
+// Quantile returns the least number of stems that is not exceeded with a chance of p (0 to 1): the inverse of the empirical
+// distribution, definition 1 of Hyndman & Fan (1996).
+func (s Spread) Quantile(p float64) float64 {
+	sum := 0
+	for n, times := range s.often {
+		sum += int(times)
+		if float64(sum) >= p*float64(s.of) {
+			return float64(n)
+		}
+	}
+	return float64(max(0, len(s.often)-1))
+}
+
+// AtLeast returns the chance, 0 to 1, that there are so many stems or more.
+func (s Spread) AtLeast(stems int) float64 {
+	if stems <= 0 || s.of == 0 {
+		if stems <= 0 {
+			return 1
+		}
+		return 0
+	}
+	sum := 0
+	for n := stems; n < len(s.often); n++ {
+		sum += int(s.often[n])
+	}
+	return float64(sum) / float64(s.of)
+}
+
+// Sure, Likely and AtBest are the bounds as growers say them: nine times in ten there are as many as Sure, as often more as
+// fewer than Likely, and one time in ten more than AtBest.
+func (s Spread) Sure() int   { return int(s.Quantile(0.1)) }
+func (s Spread) Likely() int { return int(s.Quantile(0.5)) }
+func (s Spread) AtBest() int { return int(s.Quantile(0.9)) }

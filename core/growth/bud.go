@@ -1,0 +1,90 @@
+package growth
+
+import (
+	"math"
+
+	"dewcount/core/crop"
+
+	"gonum.org/v1/gonum/mathext"
+)
+
+// A flush is how the tight buds of a planting's first flush come over the light-weighted warmth since emergence: the share of
+// stems that have budded, for a pace of 1. It is worked out once a profile and kept in steps.
+type flush struct {
+	stepCd  float64
+	share   []float64
+	leadCd  float64 // mean of the plants' first bud
+	leadVar float64
+}
+
+// flushSteps is the fineness of a flush; a hundredth of the phase is well under a day.
+const flushSteps = 240
+
+// newFlush returns the flush of a profile whose buds are held back by delayCd. Plants differ by the profile's spread of the
+// time to the first bud; a plant's further stems follow its first within staggerCd, evenly.
+func newFlush(p *crop.Profile, delayCd float64) *flush {
+	mean := p.BudCd + delayCd
+	sd := p.SpreadCV * (p.EmergeCd + mean)
+	early, late, lateShare := stagger(p)
+	f := &flush{leadCd: mean, leadVar: sd * sd}
+	f.stepCd = (mean + 5*sd + late) / (flushSteps - 1)
+	shape, scale := mean*mean/f.leadVar, f.leadVar/mean
+
+	// The integral of the gamma distribution up to x is x G(x; k) - k θ G(x; k+1), which makes an even stagger exact.
+	integral := func(x float64) float64 {
+		if x <= 0 {
+			return 0
+		}
+		return x*mathext.GammaIncReg(shape, x/scale) - mean*mathext.GammaIncReg(shape+1, x/scale)
+	}
+	over := func(x, width float64) float64 {
+		if width == 0 {
+			return mathext.GammaIncReg(shape, math.Max(0, x)/scale)
+		}
+		return (integral(x) - integral(x-width)) / width
+	}
+	f.share = make([]float64, flushSteps)
+	for i := range f.share {
+		x := float64(i) * f.stepCd
+		f.share[i] = (1-lateShare)*over(x, early) + lateShare*over(x, late)
+	}
+	last := f.share[flushSteps-1]
+	for i := range f.share {
+		f.share[i] /= last
+	}
+	return f
+}
+
+// stagger returns over how many °Cd a plant's stems of the first flush follow each other, over how many its later side stems
+// come where it does not come again, and the share that those are. The table gives no number for it: a third of a
+// regrowth, or a quarter of the bloom.
+func stagger(p *crop.Profile) (early, late, lateShare float64) {
+	switch p.Yield.Habit {
+	case crop.Single:
+		return 0, 0, 0
+	case crop.Again:
+		return p.Yield.RegrowCd / 3, 0, 0
+	default:
+		later := 1 - p.Yield.FirstStems/p.Yield.SeasonStems
+		return p.Yield.FloweringCd / 4, p.Yield.FloweringCd, max(0, later)
+	}
+}
+
+// at returns the share of the stems that have budded after cd degree-days of a pace of 1.
+func (f *flush) at(cd float64) float64 {
+	place := cd / f.stepCd
+	if !(place > 0) {
+		return 0
+	}
+	i := int(place)
+	if i >= len(f.share)-1 {
+		return 1
+	}
+	return f.share[i] + (place-float64(i))*(f.share[i+1]-f.share[i])
+}
+
+// plantsCd returns the degree-days after which a share of the plants carries its first tight bud.
+func (f *flush) plantsCd(share float64) float64 {
+	shape := f.leadCd * f.leadCd / f.leadVar
+	return mathext.GammaIncRegInv(shape, share) * f.leadVar / f.leadCd
+}

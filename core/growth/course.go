@@ -1,0 +1,316 @@
+package growth
+
+import (
+	"math"
+
+	"dewcount/core/climate"
+	"dewcount/core/crop"
+	"dewcount/core/day"
+)
+
+// A Course is what a planting's life takes whatever its traits and its weather turn out to be. Many runs share it.
+type Course struct {
+	p              Planting
+	place          Place
+	plain, pinched *flush
+	firstFlush     float64 // stems, unpinched
+	regrowth       float64 // shoots a cut stem is followed by, at full vigour
+	regrowCd       float64
+	boxCd          float64
+}
+
+// BoxCd is the usual width of a box in °Cd: less than a day's warmth in summer, and shorter than the shortest rung.
+const BoxCd = 10
+
+// NewCourse returns the course of a planting in its place, with boxes of boxCd °Cd (above 0).
+func NewCourse(p Planting, place Place, boxCd float64) *Course {
+	y := p.Profile.Yield
+	c := &Course{p: p, place: place, boxCd: boxCd, plain: newFlush(p.Profile, 0)}
+	perPlant := y.FirstStems
+	if y.Habit == crop.Branching || y.Habit == crop.Fixed {
+		perPlant = y.SeasonStems
+	}
+	c.firstFlush = float64(p.Plants) * perPlant
+	c.regrowth, c.regrowCd = y.ShootsPerCut, y.RegrowCd
+	if p.KeepBuds {
+		c.regrowth, c.regrowCd = c.regrowth*keepBudsMore, c.regrowCd*keepBudsSooner
+	}
+	if c.pinchedShare() > 0 {
+		c.pinched = newFlush(p.Profile, p.Profile.Pinch.DelayCd)
+		c.regrowth /= math.Pow(c.pinchGain(), laterFlush)
+	}
+	return c
+}
+
+// Planting returns what the course was made of.
+func (c *Course) Planting() *Planting { return &c.p }
+
+func (c *Course) pinchedShare() float64 {
+	if c.p.Pinched.IsZero() || c.p.Profile.Pinch.StemsFactor == 0 {
+		return 0
+	}
+	return c.p.PinchedShare
+}
+
+// pinchGain returns the stems of the first flush, as planted ÷ with nothing pinched.
+func (c *Course) pinchGain() float64 {
+	return 1 + c.pinchedShare()*(c.p.Profile.Pinch.StemsFactor-1)
+}
+
+// FirstFlush returns the stems of the first flush that the profile expects of the planting.
+func (c *Course) FirstFlush() float64 { return c.firstFlush * c.pinchGain() }
+
+// emergence returns when half of the plants are up, and whether that comes within the days of the clock.
+func (c *Course) emergence(clock Clock, pace float64) (float64, bool) {
+	if !c.p.Emerged.IsZero() {
+		return c.p.Emerged.At(12), true
+	}
+	need := c.p.Profile.EmergeCd * pace
+	start, out := c.p.Started.At(12), c.p.Out().At(12)
+	if out > start {
+		perDay := c.coverCd()
+		if start+need/perDay <= out {
+			return start + need/perDay, true
+		}
+		need -= perDay * (out - start)
+	}
+	return clock.Warmth.When(clock.Warmth.At(out) + need)
+}
+
+// coverCd returns the °Cd of a day under cover before emergence: a tray stands on a bench as warm as the seed likes best, a
+// potted tuber as warm as the nursery is.
+func (c *Course) coverCd() float64 {
+	if c.p.Method == crop.Tray {
+		return max(1, c.p.Profile.Response.Rate(c.p.Profile.SoilOptC))
+	}
+	return max(1, c.p.Profile.Response.SteadyDegreeDays(c.place.Bench))
+}
+
+// benchCd returns the light-weighted °Cd that a raised planting has gathered between emergence and planting out.
+func (c *Course) benchCd(emerged float64) float64 {
+	out := c.p.Out()
+	perDay := c.p.Profile.Response.SteadyDegreeDays(c.place.Bench)
+	gathered := 0.0
+	for d := day.On(emerged); d.Before(out); d = d.Add(1) {
+		part := min(1, d.At(24)-emerged)
+		gathered += part * perDay * c.p.Profile.Daylength.Rate(c.place.Lengths.On(d.YearDay()))
+	}
+	return gathered
+}
+
+// A Run is a planting under one set of traits and one weather, at one instant. It is moved forward only.
+type Run struct {
+	*Course
+	traits    Traits
+	clock     Clock
+	emerged   float64 // instant; +Inf if not within the clock
+	sinceCd   float64 // what Light stood at when the way to the bud began, less what the bench gave
+	growsFrom float64 // instant from which buds can form
+	budded    [2]float64
+	colourCd  float64 // the warmth at which the average plant showed colour; +Inf before
+	at, nowCd float64
+	gone      float64 // stems that Cut has taken
+	forgetCd  float64 // shoots that bud beyond this warmth are not grown; +Inf for all
+	cohort    cohort
+}
+
+// NewRun returns the planting on the morning it is started, under a weather.
+func (c *Course) NewRun(clock Clock, traits Traits) *Run {
+	r := &Run{Course: c, traits: traits, at: c.p.Started.At(0), colourCd: math.Inf(1), forgetCd: math.Inf(1)}
+	r.cohort = newCohort(c.p.Profile, clock.Warmth.At(c.p.Out().At(0)), c.boxCd, traits.Pace)
+	r.follow(clock)
+	return r
+}
+
+// CopyTo makes to the same run under another weather that shares r's past; to keeps nothing of its own but memory.
+func (r *Run) CopyTo(to *Run, clock Clock) {
+	boxes := to.cohort
+	*to = *r
+	to.cohort = boxes
+	to.cohort.copyFrom(&r.cohort, r.nowCd)
+	to.follow(clock)
+}
+
+func (r *Run) follow(clock Clock) {
+	r.clock = clock
+	r.nowCd = clock.Warmth.At(r.at)
+	if r.growsFrom > 0 && r.growsFrom <= r.at {
+		return // it began in the past that both weathers share
+	}
+	var ok bool
+	if r.emerged, ok = r.emergence(clock, r.traits.Pace); !ok {
+		r.emerged = math.Inf(1)
+		return
+	}
+	out := r.p.Out().At(12)
+	r.growsFrom = max(out, r.emerged)
+	r.sinceCd = clock.Light.At(r.growsFrom)
+	if r.emerged < out {
+		r.sinceCd -= r.benchCd(r.emerged)
+	}
+}
+
+// Emerged returns when most plants are up, and whether that comes within the weather's days.
+func (r *Run) Emerged() (float64, bool) { return r.emerged, !math.IsInf(r.emerged, 1) }
+
+// FirstBud returns when a tenth of the plants carries a tight bud, and whether that comes within the weather's days.
+func (r *Run) FirstBud() (float64, bool) {
+	if math.IsInf(r.emerged, 1) {
+		return 0, false
+	}
+	const share = 0.1
+	var cd float64
+	if plain := 1 - r.pinchedShare(); plain > share {
+		cd = r.plain.plantsCd(share / plain)
+	} else {
+		cd = r.pinched.plantsCd(share)
+	}
+	at, ok := r.clock.Light.When(r.sinceCd + cd*r.traits.Pace)
+	return max(at, r.growsFrom), ok
+}
+
+// To moves the run to an instant, forming the buds that come until then, day by day.
+func (r *Run) To(instant float64) {
+	for r.at < instant && r.growing() {
+		step := min(instant, math.Floor(r.at)+1)
+		if step <= r.growsFrom {
+			step = min(instant, r.growsFrom)
+		}
+		r.bud(step)
+	}
+	r.at = max(r.at, instant)
+	r.nowCd = r.clock.Warmth.At(r.at)
+}
+
+// growing tells whether buds of the first flush are still to come under this weather.
+func (r *Run) growing() bool {
+	coming := r.budded[0] < 1 || r.pinched != nil && r.budded[1] < 1
+	return coming && !math.IsInf(r.emerged, 1)
+}
+
+func (r *Run) bud(until float64) {
+	cd := r.clock.Warmth.At(until)
+	if until >= r.growsFrom {
+		light := cd
+		if r.clock.Light != r.clock.Warmth {
+			light = r.clock.Light.At(until)
+		}
+		way := (light - r.sinceCd) / r.traits.Pace
+		r.flushTo(0, r.plain, 1-r.pinchedShare(), way, cd)
+		if r.pinched != nil {
+			r.flushTo(1, r.pinched, r.pinchedShare()*r.p.Profile.Pinch.StemsFactor, way, cd)
+		}
+		if math.IsInf(r.colourCd, 1) && way >= r.leadCd() {
+			r.colourCd = cd + r.cohort.reached[1][crop.Colour]
+		}
+	}
+	r.at, r.nowCd = until, cd
+}
+
+// leadCd returns the way of the average plant to its first bud.
+func (r *Run) leadCd() float64 {
+	return r.plain.leadCd + r.pinchedShare()*r.p.Profile.Pinch.DelayCd
+}
+
+// flushTo forms what buds between where the run stands and cd.
+func (r *Run) flushTo(i int, f *flush, factor, way, cd float64) {
+	share := max(r.budded[i], f.at(way))
+	r.cohort.bud(r.nowCd, cd, (share-r.budded[i])*factor*r.firstFlush*r.traits.Stems)
+	r.budded[i] = share
+}
+
+// Standing returns the stems on the rungs of a window where the run stands.
+func (r *Run) Standing(w crop.Window) float64 { return r.cohort.on(w, r.nowCd) }
+
+// Rungs returns the stems on each rung where the run stands.
+func (r *Run) Rungs() [crop.Rungs]float64 {
+	var stems [crop.Rungs]float64
+	for k := range stems {
+		stems[k] = r.Standing(crop.Window{From: crop.Rung(k), To: crop.Rung(k)})
+	}
+	return stems
+}
+
+// ToCome returns the stems of the first flush that have not budded yet and those that cuts have set off.
+func (r *Run) ToCome() float64 {
+	first := (1 - r.pinchedShare()) * (1 - r.budded[0])
+	if r.pinched != nil {
+		first += r.pinchedShare() * r.p.Profile.Pinch.StemsFactor * (1 - r.budded[1])
+	}
+	onLadder := r.Standing(crop.Window{From: crop.Tight, To: crop.Spent})
+	return first*r.firstFlush*r.traits.Stems + r.cohort.total() - onLadder
+}
+
+// Cut takes a share of the stems on the rungs of a window where the run stands, lets the plants answer, and returns how many
+// were taken.
+func (r *Run) Cut(w crop.Window, share float64) float64 {
+	taken := r.Take(w, share)
+	r.gone += taken
+	r.Regrow(taken)
+	return taken
+}
+
+// Gone returns the stems that Cut has taken so far.
+func (r *Run) Gone() float64 { return r.gone }
+
+// Stems returns the run's multiplier of the stems of the first flush.
+func (r *Run) Stems() float64 { return r.traits.Stems }
+
+// Grown tells whether the whole first flush has budded.
+func (r *Run) Grown() bool { return !r.growing() && !math.IsInf(r.emerged, 1) }
+
+// Take is Cut without the plants' answer, for where it is known better how many stems were taken.
+func (r *Run) Take(w crop.Window, share float64) float64 { return r.cohort.cut(w, r.nowCd, share) }
+
+// Regrow lets the plants answer to so many stems cut where the run stands: a crop that comes again sets new shoots, fewer as
+// its vigour falls in a straight line from the first colour on.
+func (r *Run) Regrow(stems float64) {
+	if r.regrowth == 0 || stems <= 0 {
+		return
+	}
+	shoots := stems * r.regrowth * r.traits.Regrow * r.vigour()
+	mean := r.regrowCd * r.traits.Pace
+	half := math.Sqrt(3) * regrowCV * mean // an even spread with that coefficient of variation
+	if r.nowCd+mean-half > r.forgetCd {
+		return
+	}
+	r.cohort.bud(r.nowCd+mean-half, r.nowCd+mean+half, shoots)
+}
+
+// Forget spares the run the shoots whose buds would be tight only after an instant: nobody will look at them.
+func (r *Run) Forget(after float64) { r.forgetCd = r.clock.Warmth.At(after) }
+
+func (r *Run) vigour() float64 {
+	spent := (r.nowCd - r.colourCd) / r.p.Profile.Yield.FloweringCd
+	return min(1, max(0, 1-spent))
+}
+
+// Correct makes the stems on each rung where the run stands as many as given.
+func (r *Run) Correct(to [crop.Rungs]float64) { r.cohort.correct(to, r.nowCd) }
+
+// Clocks returns the clock of a crop's response and day length over a series of hourly temperatures, first being its first
+// day; it goes on from past where that is given.
+func Clocks(p *crop.Profile, lengths *climate.DayLengths, past *Clock, first day.Day, hourly [][24]float64) Clock {
+	var clock Clock
+	if past != nil {
+		clock.Warmth = past.Warmth.Continue(len(hourly))
+	} else {
+		clock.Warmth = climate.NewSum(first, 0, len(hourly))
+	}
+	neutral := p.Daylength.Kind == "neutral"
+	switch {
+	case neutral:
+		clock.Light = clock.Warmth
+	case past != nil:
+		clock.Light = past.Light.Continue(len(hourly))
+	default:
+		clock.Light = climate.NewSum(first, 0, len(hourly))
+	}
+	for i := range hourly {
+		clock.Warmth.Add(p.Response, &hourly[i], 1)
+		if !neutral {
+			clock.Light.Add(p.Response, &hourly[i], p.Daylength.Rate(lengths.On(first.Add(i).YearDay())))
+		}
+	}
+	return clock
+}

@@ -1,0 +1,81 @@
+// Package growth moves a planting through its life, from the start over shoots and tight buds up the bud ladder, with
+// pinching, cutting and what grows again.
+//
+// A planting is a cohort of stems in a train of boxes (Goudriaan & van Roermund 1993). The boxes here lie still: each holds the
+// stems whose tight bud formed within the same few degree-days, and it is the present that moves past them. How far a box
+// has come up the ladder is then the warmth since, with no step from day to day and nothing lost on the way. How the stems
+// are spread over the boxes is a distributed delay (Manetsch 1976): the gamma distribution that a chain of boxes of the same
+// spread would leave.
+//
+// Instants are days as day.Day.At gives them, thermal times °Cd, shares 0 to 1, stems may be parts of a stem: they are
+// expectations.
+package growth
+
+import (
+	"dewcount/core/climate"
+	"dewcount/core/crop"
+	"dewcount/core/day"
+)
+
+// A Planting is one variety started in one place, as far as its growth is concerned.
+type Planting struct {
+	Profile      *crop.Profile
+	Market       crop.Window // what is cut on pick days
+	Method       crop.Method
+	Plants       int // live plants that will bear
+	Started      day.Day
+	PlantedOut   day.Day // zero: in its bed from the start, or for a tray at the age that the profile thinks best
+	Pinched      day.Day // zero: not pinched
+	PinchedShare float64 // of the plants, 0 to 1
+	KeepBuds     bool    // cut high, which keeps side buds, rather than long
+	Emerged      day.Day // zero: not seen; otherwise most plants were up
+}
+
+// Out returns the day on which the planting stands in its bed: Started where it was never under cover.
+func (p *Planting) Out() day.Day {
+	switch {
+	case p.Method == crop.Direct:
+		return p.Started
+	case !p.PlantedOut.IsZero():
+		return p.PlantedOut
+	case p.Method == crop.Tray:
+		weeks := (p.Profile.Nursery.EarliestWeeks + p.Profile.Nursery.LatestWeeks) / 2
+		return p.Started.Add(int(7*weeks + 0.5))
+	default:
+		return p.Started
+	}
+}
+
+// Traits are what nobody knows of a planting beforehand, as multipliers of the profile's values.
+type Traits struct {
+	Pace   float64 // of every thermal time: 1.1 is a tenth slower
+	Stems  float64 // of the stems of the first flush
+	Regrow float64 // of the shoots that follow a cut
+}
+
+// A Place is what surrounds a planting beside its weather.
+type Place struct {
+	Lengths *climate.DayLengths
+	Bench   climate.Extremes // of the nursery after emergence
+}
+
+// A Clock is the warmth that a crop has felt in its bed under one weather: Warmth moves every phase, Light the way to the bud
+// alone, where day length has its say. Both are in °Cd of the crop's response.
+type Clock struct{ Warmth, Light *climate.Sum }
+
+// The kept spreads of what the table gives as a mean, as coefficients of variation: of a stem's way up the ladder and of the
+// time until a cut plant has buds again.
+const (
+	ladderCV = 0.18
+	regrowCV = 0.25
+)
+
+// keepBudsSooner and keepBudsMore are what cutting high changes in regrowth, as the crop table's notes give them.
+const (
+	keepBudsSooner = 0.85
+	keepBudsMore   = 1.12
+)
+
+// laterFlush is the part of a pinched plant's gain in stems that its later flushes lose again: the plant feeds no more shoots
+// than before.
+const laterFlush = 0.75

@@ -1,0 +1,281 @@
+package growth
+
+import (
+	"math"
+	"math/rand/v2"
+	"slices"
+	"testing"
+
+	"dewcount/core/climate"
+	"dewcount/core/crop"
+	"dewcount/core/day"
+	"dewcount/croptable"
+)
+
+func profile(t testing.TB, id string) *crop.Profile {
+	t.Helper()
+	entries := croptable.Shipped()
+	i := slices.IndexFunc(entries, func(e croptable.Entry) bool { return e.ID == id })
+	if i < 0 {
+		t.Fatalf("no crop %q", id)
+	}
+	return entries[i].Profile()
+}
+
+// steady returns the clock of a year in which every day has the same extremes, and nothing but its day lengths changes.
+func steady(p *crop.Profile, first day.Day, e climate.Extremes, latitude float64) (Clock, *climate.DayLengths) {
+	series := climate.Series{First: first, Days: slices.Repeat([]climate.Extremes{e}, 365)}
+	lengths := climate.DayLengthsAt(latitude)
+	return Clocks(p, lengths, nil, first, series.Hourly(latitude)), lengths
+}
+
+func sown(p *crop.Profile, started string) Planting {
+	market, _ := p.Window(crop.Market, "")
+	return Planting{Profile: p, Market: market, Method: crop.Direct, Plants: 40, Started: day.Must(started)}
+}
+
+var plainTraits = Traits{1, 1, 1}
+
+func TestStemsAreKept(t *testing.T) {
+	for _, id := range []string{"zinnia-tall", "sunflower-single", "cornflower", "amaranth-hanging"} {
+		p := profile(t, id)
+		planting := sown(p, "2026-05-10")
+		planting.Pinched, planting.PinchedShare = day.Must("2026-06-10"), 0.5
+		clock, lengths := steady(p, day.Must("2026-05-01"), climate.Extremes{TminC: 12, TmaxC: 25}, 46.9)
+		run := NewCourse(planting, Place{Lengths: lengths}, BoxCd).NewRun(clock, Traits{1.05, 1.2, 0.9})
+		whole, cut := run.ToCome(), 0.0
+		for d := day.Must("2026-05-10"); d.Before(day.Must("2026-10-30")); d = d.Add(1) {
+			run.To(d.At(8))
+			standing := 0.0
+			for k, stems := range run.Rungs() {
+				if stems < 0 {
+					t.Fatalf("%s: %v stems on rung %d on %v", id, stems, k, d)
+				}
+				standing += stems
+			}
+			if got := run.ToCome() + standing + cut; math.Abs(got-whole) > 1e-9 {
+				t.Fatalf("%s: %v stems on %v, %v at the start", id, got, d, whole)
+			}
+			if d.Weekday() == 5 {
+				before := run.ToCome()
+				cut += run.Cut(planting.Market, 1)
+				whole += run.ToCome() - before // what the plants answer with
+			}
+		}
+		if run.Standing(planting.Market) > whole/2 || cut < whole/4 {
+			t.Errorf("%s: of %.0f stems %.0f were cut", id, whole, cut)
+		}
+	}
+}
+
+// The closed form against a literal walk: a chain of first-order boxes of the same mean and spread, a hundredth of a day at a
+// time, for the share of plants of a single-stem crop that have budded.
+func TestFlushIsTheBoxcarTrain(t *testing.T) {
+	p := profile(t, "sunflower-single")
+	f := newFlush(p, 0)
+	boxes := int(math.Round(f.leadCd * f.leadCd / f.leadVar))
+	train := make([]float64, boxes)
+	train[0] = 1
+	budded, cd := 0.0, 0.0
+	const stepCd = 0.05
+	moves := stepCd * float64(boxes) / f.leadCd
+	for cd < 1.4*f.leadCd {
+		moved := 0.0
+		for i, plants := range train {
+			train[i] += moved - moves*plants
+			moved = moves * plants
+		}
+		budded += moved
+		cd += stepCd
+		if got := f.at(cd); math.Abs(got-budded) > 0.01 {
+			t.Fatalf("after %.1f °Cd the flush has %.4f budded, the boxes %.4f", cd, got, budded)
+		}
+	}
+}
+
+// Worked by hand: 18 °C all day is 13 °Cd above a base of 5. Emergence takes 95, the bud 470 and the rungs to `third` 304: the
+// average stem stands there after 869/13 = 66.8 days.
+func TestSteadyWarmthByHand(t *testing.T) {
+	p := profile(t, "sunflower-single")
+	planting := sown(p, "2026-05-10")
+	clock, lengths := steady(p, day.Must("2026-05-01"), climate.Extremes{TminC: 18, TmaxC: 18}, 46.9)
+	run := NewCourse(planting, Place{Lengths: lengths}, BoxCd).NewRun(clock, plainTraits)
+	emerged, ok := run.Emerged()
+	if want := planting.Started.At(12) + 95./13; !ok || math.Abs(emerged-want) > 1e-6 {
+		t.Errorf("emerged %v days after the start, want %v", emerged-planting.Started.At(12), 95./13)
+	}
+	half := float64(planting.Plants) / 2
+	for !(run.Standing(crop.Window{From: crop.Third, To: crop.Spent}) >= half) {
+		run.To(run.at + 0.1)
+	}
+	if got := run.at - planting.Started.At(12); math.Abs(got-869./13) > 1 {
+		t.Errorf("half of the stems are a third open after %.1f days, want %.1f", got, 869./13)
+	}
+}
+
+func firstCut(t *testing.T, p *crop.Profile, planting Planting, clock Clock, lengths *climate.DayLengths, boxCd float64) float64 {
+	t.Helper()
+	run := NewCourse(planting, Place{Lengths: lengths, Bench: bench(p)}, boxCd).NewRun(clock, plainTraits)
+	for run.Standing(crop.Window{From: planting.Market.From, To: crop.Spent}) < run.FirstFlush()/20 {
+		run.To(run.at + 0.05)
+		if run.at > planting.Started.At(0)+360 {
+			return math.Inf(1)
+		}
+	}
+	return run.at
+}
+
+func bench(p *crop.Profile) climate.Extremes {
+	return climate.Extremes{TminC: p.Nursery.Night, TmaxC: p.Nursery.Day}
+}
+
+func TestFinerBoxesMoveNoDates(t *testing.T) {
+	for _, id := range []string{"zinnia-tall", "phacelia", "cosmos-single"} {
+		p := profile(t, id)
+		clock, lengths := steady(p, day.Must("2026-04-20"), climate.Extremes{TminC: 10, TmaxC: 22}, 46.9)
+		coarse := firstCut(t, p, sown(p, "2026-05-01"), clock, lengths, BoxCd)
+		fine := firstCut(t, p, sown(p, "2026-05-01"), clock, lengths, BoxCd/2)
+		if math.Abs(coarse-fine) >= 0.5 {
+			t.Errorf("%s: boxes of half the width move the first cut by %.2f days", id, coarse-fine)
+		}
+	}
+}
+
+func TestWarmerIsNeverLater(t *testing.T) {
+	p := profile(t, "cosmos-single")
+	before := math.Inf(1)
+	for warm := 8.0; warm <= 18; warm += 0.5 {
+		clock, lengths := steady(p, day.Must("2026-04-20"), climate.Extremes{TminC: warm - 4, TmaxC: warm + 4}, 46.9)
+		at := firstCut(t, p, sown(p, "2026-05-01"), clock, lengths, BoxCd)
+		if at > before {
+			t.Errorf("at %v °C the first cut comes later than half a degree cooler", warm)
+		}
+		before = at
+	}
+}
+
+// With the weather and the day lengths shifted by half a year, the south grows the same plant.
+func TestHemispheresMirror(t *testing.T) {
+	p := profile(t, "zinnia-tall")
+	north, lengths := steady(p, day.Must("2025-05-01"), climate.Extremes{TminC: 12, TmaxC: 24}, 46.9)
+	south, southern := steady(p, day.Must("2025-11-01"), climate.Extremes{TminC: 12, TmaxC: 24}, -46.9)
+	a := firstCut(t, p, sown(p, "2025-05-10"), north, lengths, BoxCd) - day.Must("2025-05-10").At(0)
+	b := firstCut(t, p, sown(p, "2025-11-10"), south, southern, BoxCd) - day.Must("2025-11-10").At(0)
+	if math.Abs(a-b) > 2 {
+		t.Errorf("first cut after %.1f days in the north, %.1f in the south", a, b)
+	}
+}
+
+func TestPinchingDelaysAndMultiplies(t *testing.T) {
+	p := profile(t, "zinnia-tall")
+	clock, lengths := steady(p, day.Must("2026-05-01"), climate.Extremes{TminC: 13, TmaxC: 25}, 46.9)
+	plain := sown(p, "2026-05-10")
+	pinched := plain
+	pinched.Pinched, pinched.PinchedShare = day.Must("2026-06-12"), 1
+	half := pinched
+	half.PinchedShare = 0.5
+	at := func(x Planting) float64 { return firstCut(t, p, x, clock, lengths, BoxCd) }
+	if !(at(plain) < at(half) && at(half) < at(pinched)) {
+		t.Errorf("first cuts: plain %.1f, half pinched %.1f, pinched %.1f", at(plain), at(half), at(pinched))
+	}
+	course := NewCourse(half, Place{Lengths: lengths}, BoxCd)
+	if want := 40 * p.Yield.FirstStems * (1 + 0.5*(p.Pinch.StemsFactor-1)); math.Abs(course.FirstFlush()-want) > 1e-9 {
+		t.Errorf("half pinched: %v stems, want %v", course.FirstFlush(), want)
+	}
+}
+
+// A crop that comes again, cut twice a week through a warm summer, gives about the table's stems of a season.
+func TestSeasonStemsComeAgain(t *testing.T) {
+	for _, e := range croptable.Shipped() {
+		p := e.Profile()
+		if p.Yield.Habit != crop.Again || !p.HasStart(crop.Direct) || p.Life == "hardy-annual" || p.Pinch.Policy == "always" {
+			continue
+		}
+		clock, lengths := steady(p, day.Must("2026-04-20"), climate.Extremes{TminC: 14, TmaxC: 26}, 44)
+		planting := sown(p, "2026-05-01")
+		run := NewCourse(planting, Place{Lengths: lengths}, BoxCd).NewRun(clock, plainTraits)
+		cut := 0.0
+		for d := planting.Started; d.Before(planting.Started.Add(220)); d = d.Add(1) {
+			if d.Weekday() == 2 || d.Weekday() == 5 {
+				run.To(d.At(8))
+				cut += run.Cut(planting.Market, 1)
+			}
+		}
+		if each := cut / 40; each < 0.6*p.Yield.SeasonStems || each > 1.6*p.Yield.SeasonStems {
+			t.Errorf("%s: %.1f stems a plant, the table says %v", p.ID, each, p.Yield.SeasonStems)
+		}
+	}
+}
+
+// Every annual and tuber, started as the table prefers in a made-up temperate climate, comes within its typical days
+// and a fifth: the check that the table's own validator makes, with this package's plant.
+func TestTypicalDays(t *testing.T) {
+	season := climate.UsualSeason(47, 0)
+	first := day.Must("2025-02-01")
+	series := climate.Series{First: first}
+	for i := range 500 {
+		e := season.On(first.Add(i).YearDay())
+		series.Days = append(series.Days, climate.Extremes{TminC: e.TminC + 1, TmaxC: e.TmaxC + 1})
+	}
+	hourly := series.Hourly(47)
+	lengths := climate.DayLengthsAt(47)
+	for _, e := range croptable.Shipped() {
+		p := e.Profile()
+		var bed day.Day
+		switch p.Life {
+		case "tender-annual", "tuber":
+			bed = day.Must("2025-05-20")
+		case "half-hardy-annual":
+			bed = day.Must("2025-05-08")
+		case "hardy-annual":
+			bed = day.Must("2025-04-10")
+		default:
+			continue
+		}
+		planting := sown(p, bed.String())
+		planting.Method = p.PreferredStart
+		if p.PreferredStart == crop.Tray {
+			weeks := (p.Nursery.EarliestWeeks + p.Nursery.LatestWeeks) / 2
+			planting.Started, planting.PlantedOut = bed.Add(-int(7*weeks)), bed
+		}
+		if p.Pinch.Policy == "always" {
+			planting.Pinched, planting.PinchedShare = bed.Add(14), 1
+		}
+		clock := Clocks(p, lengths, nil, first, hourly)
+		run := NewCourse(planting, Place{Lengths: lengths, Bench: bench(p)}, BoxCd).NewRun(clock, plainTraits)
+		start := planting.Started.At(12)
+		emerged, _ := run.Emerged()
+		cd := p.BudCd + p.OnRungCd()[planting.Market.From]
+		if p.Pinch.Policy == "always" {
+			cd += p.Pinch.DelayCd
+		}
+		at, ok := clock.Light.When(run.sinceCd + cd) // a little late where day length slows the rungs too
+		days := at - start
+		low, high := float64(p.TypicalDays[0])*0.8, float64(p.TypicalDays[1])*1.25
+		if !ok || !(low <= days && days <= high) || emerged < start {
+			t.Errorf("%s: first stem after %.0f days, typical are %v", p.ID, days, p.TypicalDays)
+		}
+	}
+}
+
+func TestCorrectMakesWhatWasSeen(t *testing.T) {
+	p := profile(t, "zinnia-tall")
+	clock, lengths := steady(p, day.Must("2026-05-01"), climate.Extremes{TminC: 13, TmaxC: 25}, 46.9)
+	run := NewCourse(sown(p, "2026-05-10"), Place{Lengths: lengths}, BoxCd).NewRun(clock, plainTraits)
+	run.To(day.Must("2026-07-14").At(6))
+	random := rand.New(rand.NewPCG(3, 3))
+	var want [crop.Rungs]float64
+	for k := range want {
+		want[k] = 5 + 30*random.Float64()
+	}
+	toCome := run.ToCome()
+	run.Correct(want)
+	for k, got := range run.Rungs() {
+		if math.Abs(got-want[k]) > 0.15*want[k] { // a box across two rungs takes from both
+			t.Errorf("rung %d: %.1f stems, want %.1f", k, got, want[k])
+		}
+	}
+	if math.Abs(run.ToCome()-toCome) > 0.3 { // the box that is still filling lies on both sides
+		t.Errorf("a count changed what is still to come from %.2f to %.2f", toCome, run.ToCome())
+	}
+}

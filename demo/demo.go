@@ -1,0 +1,141 @@
+package demo
+
+import (
+	"context"
+	"fmt"
+	"strconv"
+
+	"dewcount/core/day"
+	"dewcount/croptable"
+	"dewcount/farm"
+	"dewcount/standin"
+)
+
+// crewName signs what the demo's crew records.
+const crewName = "crew"
+
+// Fill makes the demo farm in an empty store, with a spring of counts and cuts on record. It does nothing in one that has a
+// farm already.
+func Fill(ctx context.Context, store farm.Store) error {
+	book, _, err := store.Load(ctx)
+	if err != nil {
+		return err
+	}
+	if len(book.Settings) > 0 {
+		return nil
+	}
+	book = farm.NewBook([]croptable.Entry(nil))
+	plan(book)
+	weather := standin.NewWeather(seed, weatherSince)
+	for d := weatherSince; d.Before(FirstDay); d = d.Add(1) {
+		book.Weather = append(book.Weather, observed(weather, d))
+	}
+	book.Weather = append(book.Weather, issued(weather, FirstDay.Add(-1))...)
+	if err := spring(book, weather); err != nil {
+		return err
+	}
+	change := farm.Change{Who: crewName, Stamp: FirstDay.String() + "T04:00:00Z"}
+	for _, k := range farm.Kinds() {
+		change.Add = append(change.Add, book.Records(k)...)
+	}
+	return store.Apply(ctx, change)
+}
+
+// plan writes down the farm, its plan and its orders.
+func plan(b *farm.Book) {
+	b.Settings = append(b.Settings, settings...)
+	b.Settings = append(b.Settings, demoDay(FirstDay), farm.Setting{Key: "demo_seed", Value: strconv.Itoa(seed)})
+	for _, p := range plots {
+		width := 1.2
+		b.Beds = append(b.Beds, farm.Bed{ID: p.id, LengthM: &p.length, WidthM: &width, BearingDeg: &p.bearing, Zone: p.zone, Cover: p.cover,
+			Exposure: p.wind, SunH: &p.sun})
+	}
+	b.Varieties = append(b.Varieties, varieties...)
+	for _, s := range sowings {
+		p := farm.Planting{ID: s.id, Variety: s.variety, Bed: s.bed, Method: s.method, StartedOn: day.Must(s.start), Plants: s.plants}
+		if s.out > 0 {
+			p.PlantedOutOn = p.StartedOn.Add(s.out)
+		}
+		if s.pinched > 0 {
+			p.PinchedOn = p.StartedOn.Add(s.pinched)
+			if s.share < 1 {
+				p.PinchedShare = &s.share
+			}
+		}
+		b.Plantings = append(b.Plantings, p)
+	}
+	for _, s := range sales {
+		b.Orders = append(b.Orders, s.order)
+		for i, w := range s.wants {
+			b.OrderLines = append(b.OrderLines, farm.OrderLine{Order: s.order.ID, Line: i + 1, Variety: w.variety, Crop: w.crop, Stems: &w.stems,
+				Use: s.use.String()})
+		}
+	}
+}
+
+func demoDay(d day.Day) farm.Setting { return farm.Setting{Key: "demo_day", Value: d.String()} }
+
+func observed(w *standin.Weather, d day.Day) farm.WeatherDay {
+	on := w.On(d)
+	return farm.WeatherDay{Date: d, TminC: on.TminC, TmaxC: on.TmaxC, RainMM: &on.RainMM}
+}
+
+func issued(w *standin.Weather, evening day.Day) []farm.WeatherDay {
+	var days []farm.WeatherDay
+	for i, on := range w.Forecast(evening) {
+		days = append(days, farm.WeatherDay{Date: evening.Add(i + 1), TminC: on.TminC, TmaxC: on.TmaxC, RainMM: &on.RainMM, IssuedOn: evening})
+	}
+	return days
+}
+
+// spring lets the farm grow from its first sowing to the demo's first day, counted and cut by its crew.
+func spring(b *farm.Book, weather *standin.Weather) error {
+	place, err := b.Place()
+	if err != nil {
+		return fmt.Errorf("the demo's settings: %w", err)
+	}
+	first := FirstDay
+	for _, p := range b.Plantings {
+		if p.StartedOn.Before(first) {
+			first = p.StartedOn
+		}
+	}
+	field := standin.NewField(place.DemoSeed, weather, place.Latitude, rows(b), nil, first)
+	for d := first; d.Before(FirstDay); d = d.Add(1) {
+		work := morning(b, field, place, d)
+		work.enter(b)
+		field.Step(work.taken())
+	}
+	return nil
+}
+
+// Step lets a day of the demo pass: the crew counts and cuts where nobody has, the weather service tells what the day was and
+// what the next week will be, and the clock moves on.
+func Step(ctx context.Context, store farm.Store) error {
+	book, _, err := store.Load(ctx)
+	if err != nil {
+		return err
+	}
+	place, err := book.Place()
+	if err != nil {
+		return err
+	}
+	today := place.DemoDay
+	if today.IsZero() {
+		return fmt.Errorf("this farm has no demo clock: its days pass by themselves")
+	}
+	weather := standin.NewWeather(place.DemoSeed, weatherSince)
+	field := standin.NewField(place.DemoSeed, weather, place.Latitude, rows(book), taken(book), today)
+	work := morning(book, field, place, today)
+	change := farm.Change{Who: crewName, Stamp: today.String() + "T20:00:00Z"}
+	change.Add = work.records()
+	for _, p := range work.ended {
+		change.Correct = append(change.Correct, p.Record())
+	}
+	change.Add = append(change.Add, observed(weather, today).Record())
+	for _, w := range issued(weather, today) {
+		change.Add = append(change.Add, w.Record())
+	}
+	change.Correct = append(change.Correct, demoDay(today.Add(1)).Record())
+	return store.Apply(ctx, change)
+}

@@ -1,0 +1,157 @@
+// Package demo is Larkenfold Flowers, a made-up farm in a made-up valley: what it grows and sells, and a crew that counts and cuts
+// where the visitor does not.
+package demo
+
+import (
+	"dewcount/core/crop"
+	"dewcount/core/day"
+	"dewcount/farm"
+)
+
+// FirstDay is the day on which the demo's clock stands at the start: a Thursday, the day before a pick day.
+var FirstDay = day.Of(2026, 7, 9)
+
+// seed is the demo's own; the same farm grows everywhere.
+const seed = 41
+
+// weatherSince is where the farm's weather record begins: two seasons before this one.
+var weatherSince = day.Of(2024, 1, 1)
+
+var settings = []farm.Setting{
+	{Key: "name", Value: "Larkenfold Flowers"}, {Key: "latitude", Value: "46.9"}, {Key: "longitude", Value: "7.2"},
+	{Key: "elevation_m", Value: "520"}, {Key: "timezone", Value: "Europe/Zurich"}, {Key: "pick_days", Value: "tue fri"},
+	{Key: "last_frost", Value: "05-12"}, {Key: "first_frost", Value: "10-14"}, {Key: "picking", Value: "all"}, {Key: "pick_hour", Value: "8"},
+}
+
+// plot is a bed: its length in metres, the compass direction in which it runs, its watering zone, cover, exposure and sun hours.
+type plot struct {
+	id                   string
+	length, bearing, sun float64
+	zone, cover, wind    string
+}
+
+var plots = []plot{
+	{"Brook 1", 24, 80, 9, "brook", "open", "sheltered"}, {"Brook 2", 24, 80, 9, "brook", "open", "sheltered"},
+	{"Brook 3", 24, 80, 10, "brook", "open", "sheltered"}, {"Brook 4", 24, 80, 10, "brook", "open", "sheltered"},
+	{"Barn 1", 18, 10, 8, "barn", "open", "open"}, {"Barn 2", 18, 10, 8, "barn", "open", "open"},
+	{"Barn 3", 18, 10, 9, "barn", "open", "open"}, {"Barn 4", 18, 10, 9, "barn", "open", "open"},
+	{"Hill 1", 30, 95, 11, "hill", "open", "windy"}, {"Hill 2", 30, 95, 11, "hill", "open", "windy"},
+	{"Hill 3", 30, 95, 11, "hill", "open", "windy"}, {"Tunnel", 20, 85, 10, "tunnel", "tunnel", "sheltered"},
+}
+
+var varieties = []farm.Variety{
+	{Name: "Zinnia coral", Crop: "zinnia-tall", Colour: "coral", Role: "focal"},
+	{Name: "Zinnia lime", Crop: "zinnia-tall", Colour: "green", Role: "focal"},
+	{Name: "Zinnia button mix", Crop: "zinnia-small", Colour: "orange:0.4;pink:0.4;red:0.2", Role: "accent"},
+	{Name: "Cosmos white", Crop: "cosmos-single", Colour: "white", Role: "filler"},
+	{Name: "Cosmos shell pink", Crop: "cosmos-single", Colour: "pink", Role: "filler"},
+	{Name: "Cosmos double rose", Crop: "cosmos-double", Colour: "rose", Role: "filler"},
+	{Name: "Sunflower gold", Crop: "sunflower-single", Colour: "gold", Role: "focal"},
+	{Name: "Sunflower branching rust", Crop: "sunflower-branching", Colour: "rust", Role: "focal"},
+	{Name: "Snapdragon blush", Crop: "snapdragon", Colour: "blush", Role: "spike"},
+	{Name: "Snapdragon white", Crop: "snapdragon", Colour: "white", Role: "spike"},
+	{Name: "Statice blue", Crop: "statice", Colour: "blue", Role: "filler"},
+	{Name: "Dahlia ball wine", Crop: "dahlia-ball", Colour: "wine", Role: "focal"},
+	{Name: "Dahlia ball apricot", Crop: "dahlia-ball", Colour: "apricot", Role: "focal"},
+	{Name: "Dahlia decorative cream", Crop: "dahlia-decorative", Colour: "cream", Role: "focal"},
+	{Name: "Cornflower blue", Crop: "cornflower", Colour: "blue", Role: "accent"},
+	{Name: "Ammi white", Crop: "ammi", Colour: "white", Role: "filler"},
+	{Name: "Larkspur violet", Crop: "larkspur", Colour: "violet", Role: "spike"},
+	{Name: "Nigella sky", Crop: "nigella", Colour: "blue", Role: "accent"},
+	{Name: "Sweet pea mauve", Crop: "sweet-pea", Colour: "mauve", Role: "accent"},
+	{Name: "Scabious dark", Crop: "scabious", Colour: "wine", Role: "accent"},
+	{Name: "Strawflower copper", Crop: "strawflower", Colour: "copper", Role: "accent"},
+	{Name: "Celosia plume rose", Crop: "celosia-plume", Colour: "rose", Role: "spike"},
+	{Name: "Marigold tall orange", Crop: "marigold-tall", Colour: "orange", Role: "focal"},
+	{Name: "Basil for bouquets", Crop: "basil", Colour: "green", Role: "foliage"},
+	{Name: "China aster lilac", Crop: "china-aster", Colour: "lilac", Role: "focal"},
+	{Name: "Wild carrot chocolate", Crop: "wild-carrot", Colour: "chocolate", Role: "filler"},
+}
+
+// A sowing is a planting as the farm's plan has it; out and pinched are days after the start, 0 for none.
+type sowing struct {
+	id, variety, bed string
+	method           crop.Method
+	start            string
+	out, pinched     int
+	share            float64 // of the plants pinched
+	plants           int
+}
+
+var sowings = []sowing{
+	{"ZC1", "Zinnia coral", "Brook 1", crop.Tray, "2026-04-14", 30, 45, 1, 120},
+	{"ZC2", "Zinnia coral", "Brook 1", crop.Direct, "2026-05-18", 0, 0, 0, 140},
+	{"ZC3", "Zinnia coral", "Brook 2", crop.Direct, "2026-06-06", 0, 0, 0, 140},
+	{"ZL1", "Zinnia lime", "Brook 2", crop.Tray, "2026-04-20", 28, 46, 0.5, 90},
+	{"ZL2", "Zinnia lime", "Brook 2", crop.Direct, "2026-06-02", 0, 0, 0, 100},
+	{"ZB1", "Zinnia button mix", "Brook 3", crop.Direct, "2026-05-16", 0, 0, 0, 110},
+	{"CW1", "Cosmos white", "Hill 1", crop.Tray, "2026-04-08", 32, 44, 1, 70},
+	{"CW2", "Cosmos white", "Hill 1", crop.Direct, "2026-05-14", 0, 0, 0, 80},
+	{"CW3", "Cosmos white", "Hill 2", crop.Direct, "2026-06-08", 0, 0, 0, 80},
+	{"CP1", "Cosmos shell pink", "Hill 2", crop.Direct, "2026-05-09", 0, 0, 0, 80},
+	{"CD1", "Cosmos double rose", "Hill 2", crop.Direct, "2026-05-20", 0, 0, 0, 60},
+	{"SU1", "Sunflower gold", "Hill 3", crop.Direct, "2026-05-02", 0, 0, 0, 180},
+	{"SU2", "Sunflower gold", "Hill 3", crop.Direct, "2026-05-13", 0, 0, 0, 180},
+	{"SU3", "Sunflower gold", "Hill 3", crop.Direct, "2026-05-23", 0, 0, 0, 180},
+	{"SU4", "Sunflower gold", "Hill 3", crop.Direct, "2026-06-02", 0, 0, 0, 200},
+	{"SU5", "Sunflower gold", "Barn 1", crop.Direct, "2026-06-12", 0, 0, 0, 200},
+	{"SU6", "Sunflower gold", "Barn 1", crop.Direct, "2026-06-22", 0, 0, 0, 200},
+	{"SU7", "Sunflower gold", "Barn 2", crop.Direct, "2026-07-03", 0, 0, 0, 200},
+	{"SB1", "Sunflower branching rust", "Barn 2", crop.Direct, "2026-05-15", 0, 0, 0, 60},
+	{"SN1", "Snapdragon blush", "Tunnel", crop.Tray, "2026-02-12", 56, 70, 1, 160},
+	{"SN2", "Snapdragon white", "Barn 3", crop.Tray, "2026-03-05", 56, 72, 1, 160},
+	{"ST1", "Statice blue", "Barn 3", crop.Tray, "2026-03-10", 52, 0, 0, 90},
+	{"DW1", "Dahlia ball wine", "Barn 4", crop.Tuber, "2026-04-12", 36, 54, 1, 40},
+	{"DA1", "Dahlia ball apricot", "Barn 4", crop.Tuber, "2026-04-12", 36, 54, 1, 40},
+	{"DC1", "Dahlia decorative cream", "Barn 4", crop.Tuber, "2026-05-14", 0, 0, 0, 36},
+	{"CO1", "Cornflower blue", "Brook 4", crop.Direct, "2026-04-02", 0, 0, 0, 150},
+	{"CO2", "Cornflower blue", "Brook 4", crop.Direct, "2026-05-04", 0, 0, 0, 150},
+	{"AM1", "Ammi white", "Brook 4", crop.Direct, "2026-04-06", 0, 0, 0, 110},
+	{"AM2", "Ammi white", "Brook 3", crop.Direct, "2026-05-06", 0, 0, 0, 110},
+	{"LA1", "Larkspur violet", "Brook 3", crop.Direct, "2026-03-28", 0, 0, 0, 140},
+	{"NI1", "Nigella sky", "Brook 3", crop.Direct, "2026-04-10", 0, 0, 0, 120},
+	{"SP1", "Sweet pea mauve", "Tunnel", crop.Tray, "2026-02-20", 42, 50, 1, 60},
+	{"SC1", "Scabious dark", "Barn 1", crop.Tray, "2026-03-12", 44, 0, 0, 70},
+	{"SW1", "Strawflower copper", "Barn 3", crop.Tray, "2026-03-24", 46, 62, 1, 70},
+	{"CE1", "Celosia plume rose", "Tunnel", crop.Tray, "2026-04-16", 34, 50, 1, 80},
+	{"MA1", "Marigold tall orange", "Barn 2", crop.Tray, "2026-04-18", 32, 48, 1, 60},
+	{"BA1", "Basil for bouquets", "Tunnel", crop.Tray, "2026-04-22", 34, 48, 1, 80},
+	{"CA1", "China aster lilac", "Barn 2", crop.Tray, "2026-03-30", 46, 0, 0, 120},
+	{"CA2", "China aster lilac", "Barn 1", crop.Tray, "2026-04-24", 44, 0, 0, 120},
+	{"WC1", "Wild carrot chocolate", "Hill 1", crop.Direct, "2026-04-12", 0, 0, 0, 90},
+}
+
+// A want is a line of an order: so many stems of a variety, or of any of a crop.
+type want struct {
+	variety, crop string
+	stems         int
+}
+
+// A sale is an order with what it wants.
+type sale struct {
+	order farm.Order
+	use   crop.Use
+	wants []want
+}
+
+var seasonEnds = day.Of(2026, 10, 10)
+
+var sales = []sale{
+	{farm.Order{ID: "Fallow Steps market", Kind: "market", DueOn: day.Of(2026, 5, 16), Repeats: "weekly", Until: seasonEnds}, crop.Market, []want{
+		{"", "sunflower-single", 120}, {"Zinnia coral", "", 60}, {"", "zinnia-tall", 60}, {"", "cosmos-single", 90}, {"", "snapdragon", 60},
+		{"", "ammi", 40}, {"", "dahlia-ball", 30}, {"", "cornflower", 80}}},
+	{farm.Order{ID: "Gate stall", Kind: "market", DueOn: day.Of(2026, 5, 20), Repeats: "weekly", Until: seasonEnds}, crop.Market, []want{
+		{"", "sunflower-single", 40}, {"", "cosmos-single", 40}, {"", "zinnia-small", 30}, {"Sweet pea mauve", "", 40}}},
+	{farm.Order{ID: "Bridge florist bucket", Kind: "standing", DueOn: day.Of(2026, 5, 27), Repeats: "weekly", Until: seasonEnds,
+		Customer: "the florist at the bridge"}, crop.Florist, []want{{"", "statice", 30}, {"", "ammi", 30}}},
+	{farm.Order{ID: "Square florist bucket", Kind: "standing", DueOn: day.Of(2026, 5, 29), Repeats: "weekly", Until: seasonEnds,
+		Customer: "the florist on the square"}, crop.Florist, []want{{"Snapdragon white", "", 40}, {"", "scabious", 30}}},
+	{farm.Order{ID: "Wedding at the mill", Kind: "event", DueOn: day.Of(2026, 7, 18), Customer: "the couple at the mill"}, crop.Event, []want{
+		{"Cosmos white", "", 60}, {"Snapdragon white", "", 40}, {"Ammi white", "", 50}}},
+	{farm.Order{ID: "Wedding in the orchard", Kind: "event", DueOn: day.Of(2026, 8, 8), Customer: "the couple in the orchard"}, crop.Event, []want{
+		{"Dahlia ball apricot", "", 40}, {"Zinnia coral", "", 50}}},
+	{farm.Order{ID: "Village fete", Kind: "event", DueOn: day.Of(2026, 8, 15), Customer: "the village"}, crop.Event, []want{
+		{"", "sunflower-single", 150}, {"", "cosmos-single", 100}}},
+	{farm.Order{ID: "Wedding on the hill", Kind: "event", DueOn: day.Of(2026, 9, 12), Customer: "the couple on the hill"}, crop.Event, []want{
+		{"Dahlia decorative cream", "", 60}, {"Dahlia ball wine", "", 40}}},
+}

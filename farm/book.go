@@ -1,0 +1,303 @@
+// Package farm is the farm as recorded: its plantings, counts, cuts, weather and orders, what must hold among them, and the
+// services that run the core on them.
+package farm
+
+import (
+	"encoding/json"
+	"fmt"
+	"slices"
+
+	"dewcount/core/crop"
+	"dewcount/core/day"
+	"dewcount/croptable"
+)
+
+// A Book is everything that a farm has on record and that stands now, with the history of what stood before.
+type Book struct {
+	Settings    []Setting
+	Weather     []WeatherDay
+	Beds        []Bed
+	OwnCrops    []croptable.Entry
+	Varieties   []Variety
+	Plantings   []Planting
+	Events      []Event
+	Counts      []Count
+	Cuts        []Cut
+	Schools     []School
+	Orders      []Order
+	OrderLines  []OrderLine
+	RecipeLines []RecipeLine
+	ExtraPicks  []day.Day
+	History     []Past
+
+	crops map[string]*crop.Profile
+}
+
+// NewBook returns an empty book that knows the shipped crops and the farm's own, which replace those of the same id.
+func NewBook(own []croptable.Entry) *Book {
+	b := &Book{OwnCrops: own, crops: make(map[string]*crop.Profile)}
+	for _, entries := range [][]croptable.Entry{croptable.Shipped(), own} {
+		for i := range entries {
+			b.crops[entries[i].ID] = entries[i].Profile()
+		}
+	}
+	return b
+}
+
+// WithCrops returns a book with the same records and further crops of the farm's own.
+func (b *Book) WithCrops(more []croptable.Entry) *Book {
+	own := slices.Clone(b.OwnCrops)
+	for _, e := range more {
+		if !slices.ContainsFunc(own, func(o croptable.Entry) bool { return o.ID == e.ID }) {
+			own = append(own, e)
+		}
+	}
+	c := *b
+	c.OwnCrops, c.crops = own, NewBook(own).crops
+	return &c
+}
+
+// Crop returns a crop's profile, nil if there is none of that id.
+func (b *Book) Crop(id string) *crop.Profile { return b.crops[id] }
+
+// Crops returns all profiles that the model can grow today, by name.
+func (b *Book) Crops() []*crop.Profile {
+	var crops []*crop.Profile
+	for _, p := range b.crops {
+		if Grows(p) {
+			crops = append(crops, p)
+		}
+	}
+	slices.SortFunc(crops, func(x, y *crop.Profile) int { return compareFold(x.Name, y.Name) })
+	return crops
+}
+
+// Variety returns a variety by its name.
+func (b *Book) Variety(name string) (Variety, bool) {
+	return find(b.Varieties, func(v Variety) bool { return v.Name == name })
+}
+
+// Planting returns a planting by its id.
+func (b *Book) Planting(id string) (Planting, bool) {
+	return find(b.Plantings, func(p Planting) bool { return p.ID == id })
+}
+
+// Bed returns a bed by its id.
+func (b *Book) Bed(id string) (Bed, bool) {
+	return find(b.Beds, func(x Bed) bool { return x.ID == id })
+}
+
+// Order returns an order by its id.
+func (b *Book) Order(id string) (Order, bool) {
+	return find(b.Orders, func(o Order) bool { return o.ID == id })
+}
+
+// Count returns a count by its id.
+func (b *Book) Count(id string) (Count, bool) {
+	return find(b.Counts, func(c Count) bool { return c.ID == id })
+}
+
+// Cut returns a cut by its id.
+func (b *Book) Cut(id string) (Cut, bool) {
+	return find(b.Cuts, func(c Cut) bool { return c.ID == id })
+}
+
+func find[T any](all []T, is func(T) bool) (T, bool) {
+	if i := slices.IndexFunc(all, is); i >= 0 {
+		return all[i], true
+	}
+	var none T
+	return none, false
+}
+
+// ProfileOf returns the crop of a planting, nil where its variety is not on record.
+func (b *Book) ProfileOf(p Planting) *crop.Profile {
+	v, ok := b.Variety(p.Variety)
+	if !ok {
+		return nil
+	}
+	return b.Crop(v.Crop)
+}
+
+// SchoolOf returns the school that the farm has chosen for a question of a crop, empty if none.
+func (b *Book) SchoolOf(cropID, question string) string {
+	s, _ := find(b.Schools, func(s School) bool { return s.Crop == cropID && s.Question == question })
+	return s.School
+}
+
+// Place returns the farm's settings; a fault names the setting.
+func (b *Book) Place() (Place, error) {
+	return ReadPlace(func(key string) string {
+		s, _ := find(b.Settings, func(s Setting) bool { return s.Key == key })
+		return s.Value
+	})
+}
+
+// PickDays returns the days on which the farm cuts.
+func (b *Book) PickDays(p Place) day.PickDays {
+	return day.PickDays{Weekly: p.PickDays, Extra: b.ExtraPicks}
+}
+
+// Read reads a record of a kind from rows of text in the order of its columns, adds it to the book and returns it as it is
+// written. Faults name the field and the row; the book is then as it was.
+func (b *Book) Read(k *Kind, rows [][]string) (Record, error) {
+	f := fieldsOf(k, rows[0])
+	var record Record
+	var keep func()
+	take := func(r Record, add func()) { record, keep = r, add }
+	switch k {
+	case &Settings:
+		v := ReadSetting(f)
+		take(v.Record(), func() { b.Settings = append(b.Settings, v) })
+	case &Weather:
+		v := ReadWeather(f)
+		take(v.Record(), func() { b.Weather = append(b.Weather, v) })
+	case &Beds:
+		v := ReadBed(f)
+		take(v.Record(), func() { b.Beds = append(b.Beds, v) })
+	case &Varieties:
+		v := ReadVariety(f)
+		take(v.Record(), func() { b.Varieties = append(b.Varieties, v) })
+	case &Plantings:
+		v := ReadPlanting(f)
+		take(v.Record(), func() { b.Plantings = append(b.Plantings, v) })
+	case &Events:
+		v := ReadEvent(f)
+		take(v.Record(), func() { b.Events = append(b.Events, v) })
+	case &Counts:
+		v := readCount(f, rows)
+		take(v.Record(), func() { b.Counts = append(b.Counts, v) })
+	case &Cuts:
+		v := ReadCut(f)
+		take(v.Record(), func() { b.Cuts = append(b.Cuts, v) })
+	case &Schools:
+		v := ReadSchool(f)
+		take(v.Record(), func() { b.Schools = append(b.Schools, v) })
+	case &Orders:
+		v := ReadOrder(f)
+		take(v.Record(), func() { b.Orders = append(b.Orders, v) })
+	case &OrderLines:
+		v := ReadOrderLine(f)
+		take(v.Record(), func() { b.OrderLines = append(b.OrderLines, v) })
+	case &RecipeLines:
+		v := ReadRecipeLine(f)
+		take(v.Record(), func() { b.RecipeLines = append(b.RecipeLines, v) })
+	case &ExtraPicks:
+		v := f.Day("date")
+		take(PickRecord(v), func() { b.ExtraPicks = append(b.ExtraPicks, v) })
+	default:
+		panic("farm: no reader for " + k.Name)
+	}
+	if err := f.Faults(); err != nil {
+		return Record{}, err
+	}
+	keep()
+	return record, nil
+}
+
+func fieldsOf(k *Kind, row []string) *Fields {
+	return NewFields(func(name string) string {
+		if i := slices.Index(k.Columns, name); i >= 0 {
+			return row[i]
+		}
+		return ""
+	})
+}
+
+// readCount reads the rows of a count, of which f is the first; faults of the others are noted in f with their row.
+func readCount(f *Fields, rows [][]string) Count {
+	c := ReadCountHead(f)
+	seen := make(map[crop.Rung]bool)
+	for i, row := range rows {
+		g := fieldsOf(&Counts, row)
+		rung := ReadCountRow(g, &c)
+		if seen[rung] && len(g.faults) == 0 {
+			g.Fault("rung", "%s stands twice in this count: add the stems up in one row", rung)
+		}
+		seen[rung] = true
+		for _, fault := range g.faults {
+			fault.Row = i
+			f.faults = append(f.faults, fault)
+		}
+	}
+	return c.WithID()
+}
+
+// Records returns the book's records of a kind, in field order where they have a time, otherwise by key.
+func (b *Book) Records(k *Kind) []Record {
+	var records []Record
+	switch k {
+	case &Settings:
+		records = recordsOf(b.Settings)
+	case &Weather:
+		records = recordsOf(b.Weather)
+	case &Beds:
+		records = recordsOf(b.Beds)
+	case &Varieties:
+		records = recordsOf(b.Varieties)
+	case &Plantings:
+		records = recordsOf(b.Plantings)
+	case &Events:
+		records = recordsOf(b.Events)
+	case &Counts:
+		counts := slices.Clone(b.Counts)
+		sortMoments(counts, func(c Count) (day.Moment, string) { return c.CountedAt, c.Planting + "|" + c.ID })
+		return recordsOf(counts)
+	case &Cuts:
+		cuts := slices.Clone(b.Cuts)
+		sortMoments(cuts, func(c Cut) (day.Moment, string) { return c.CutAt, c.Planting + "|" + c.ID })
+		return recordsOf(cuts)
+	case &Schools:
+		records = recordsOf(b.Schools)
+	case &Orders:
+		records = recordsOf(b.Orders)
+	case &OrderLines:
+		lines := slices.Clone(b.OrderLines)
+		slices.SortFunc(lines, func(x, y OrderLine) int {
+			if x.Order != y.Order {
+				return compareText(x.Order, y.Order)
+			}
+			return x.Line - y.Line
+		})
+		return recordsOf(lines)
+	case &RecipeLines:
+		records = recordsOf(b.RecipeLines)
+	case &ExtraPicks:
+		for _, d := range b.ExtraPicks {
+			records = append(records, PickRecord(d))
+		}
+	}
+	slices.SortFunc(records, func(x, y Record) int { return compareText(x.ID(), y.ID()) })
+	return records
+}
+
+func recordsOf[T interface{ Record() Record }](values []T) []Record {
+	records := make([]Record, len(values))
+	for i, v := range values {
+		records[i] = v.Record()
+	}
+	return records
+}
+
+// Content returns a record's rows as JSON, as the history keeps them.
+func (r Record) Content() string {
+	text, err := json.Marshal(r.Rows)
+	if err != nil {
+		panic("farm: text that is no JSON: " + err.Error()) // strings always are
+	}
+	return string(text)
+}
+
+// Record returns the record as it was.
+func (p Past) Record() (Record, error) {
+	r := Record{Kind: KindNamed(p.Kind)}
+	if err := json.Unmarshal([]byte(p.Content), &r.Rows); err != nil || r.Kind == nil || len(r.Rows) == 0 {
+		return Record{}, fmt.Errorf("this is no record of %s: copy it from an export", p.Kind)
+	}
+	for _, row := range r.Rows {
+		if len(row) != len(r.Kind.Columns) {
+			return Record{}, fmt.Errorf("this record of %s has %d fields, not %d: copy it from an export", p.Kind, len(row), len(r.Kind.Columns))
+		}
+	}
+	return r, nil
+}

@@ -1,0 +1,48 @@
+package farm
+
+import (
+	"context"
+	"fmt"
+
+	"dewcount/croptable"
+)
+
+// A Change is what is kept at once, or not at all.
+type Change struct {
+	Add      []Record // new ones; the same content under the same key is skipped
+	Correct  []Record // take the place of those that stand under their keys
+	Withdraw []Record // only their keys count
+	OwnCrops []croptable.Entry
+	History  []Past
+	Stamp    string // when, UTC
+	Who      string
+}
+
+// A Conflict is a record that cannot be kept because of what stands under its key.
+type Conflict struct {
+	Record Record
+	There  bool // something else stands there; otherwise nothing does
+}
+
+// Error says what to do.
+func (c *Conflict) Error() string {
+	if c.There {
+		return fmt.Sprintf("%s %q is on record already and says something else: correct that one, or choose another name",
+			c.Record.Kind.Singular(), c.Record.ID())
+	}
+	return fmt.Sprintf("%s %q is no longer on record: somebody has withdrawn it, look at the page anew", c.Record.Kind.Singular(), c.Record.ID())
+}
+
+var singulars = map[string]string{"farm": "setting", "weather": "weather of", "beds": "bed", "varieties": "variety", "plantings": "planting",
+	"events": "event", "counts": "count", "cuts": "cut", "schools": "school", "orders": "order", "order_lines": "order line",
+	"recipes": "recipe line", "extra_picks": "pick day"}
+
+// Singular returns what one record of the kind is called.
+func (k *Kind) Singular() string { return singulars[k.Name] }
+
+// A Store keeps books; the package records fulfils it.
+type Store interface {
+	Load(ctx context.Context) (*Book, int64, error)
+	Revision(ctx context.Context) (int64, error)
+	Apply(ctx context.Context, c Change) error
+}

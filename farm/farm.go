@@ -1,0 +1,262 @@
+package farm
+
+import (
+	"context"
+	"fmt"
+	"slices"
+	"sync"
+	"time"
+
+	"dewcount/core/day"
+	"dewcount/core/forecast"
+)
+
+// A Snapshot is the farm as it stands at one revision, with what the core makes of it. It is not changed once made.
+type Snapshot struct {
+	Book     *Book
+	Revision int64
+	View     View
+	Model    *forecast.Farm
+	Stand    *forecast.Stand
+	Forecast *forecast.Forecast
+
+	dates sync.Map // milestones by planting, worked out when they are asked for
+}
+
+// NewSnapshot computes a book as it looks in a view.
+func NewSnapshot(b *Book, revision int64, v View) (*Snapshot, error) {
+	model, err := b.Model(v)
+	if err != nil {
+		return nil, err
+	}
+	stand := forecast.New(model)
+	return &Snapshot{Book: b, Revision: revision, View: v, Model: model, Stand: stand, Forecast: stand.Forecast()}, nil
+}
+
+// Index returns the place of a planting in Model, Stand and Forecast, -1 if there is none.
+func (s *Snapshot) Index(planting string) int {
+	return slices.IndexFunc(s.Model.Plantings, func(p forecast.Planting) bool { return p.ID == planting })
+}
+
+// Milestones returns the dates of planting i: those on record as they were, the others as they are forecast.
+func (s *Snapshot) Milestones(i int) forecast.Milestones {
+	if m, ok := s.dates.Load(i); ok {
+		return m.(forecast.Milestones)
+	}
+	m := s.Stand.Milestones(i)
+	p := s.Model.Plantings[i]
+	sure := func(d day.Day) forecast.When { return forecast.When{Early: d, Likely: d, Late: d} }
+	for _, e := range s.Book.Events {
+		if e.Planting != p.ID || e.On.After(s.View.Upto) {
+			continue
+		}
+		switch e.Event {
+		case Emerged:
+			m.Emerged = sure(e.On)
+		case FirstBud:
+			m.FirstBud = sure(e.On)
+		}
+	}
+	first, last := s.cutDays(p.ID)
+	if !first.IsZero() {
+		m.FirstCut = sure(first)
+	}
+	if !last.IsZero() && (s.Stand.Dead(i) || !p.Ended.IsZero() && !p.Ended.After(s.View.Upto)) {
+		m.LastCut = sure(last)
+	}
+	s.dates.Store(i, m)
+	return m
+}
+
+// cutDays returns the first and the last day on which stems of a planting were cut.
+func (s *Snapshot) cutDays(planting string) (first, last day.Day) {
+	for _, c := range s.Book.Cuts {
+		d := c.CutAt.Day()
+		if c.Planting != planting || c.Stems == 0 || d.After(s.View.Upto) {
+			continue
+		}
+		if first.IsZero() || d.Before(first) {
+			first = d
+		}
+		if d.After(last) {
+			last = d
+		}
+	}
+	return first, last
+}
+
+// A Farm answers for one farm: what is on record, what it means, and what is to be recorded.
+type Farm struct {
+	store Store
+	clock func() time.Time
+
+	mu      sync.Mutex
+	now     *Snapshot
+	without map[string]*Snapshot // by record; of the same revision and view as now
+}
+
+// New returns a farm on a store; clock is the wall clock, which a demo farm replaces with its own day.
+func New(store Store, clock func() time.Time) *Farm {
+	return &Farm{store: store, clock: clock}
+}
+
+// Today returns the farm's day: that of the demo's clock where there is one.
+func (f *Farm) Today(p Place) day.Day {
+	if !p.DemoDay.IsZero() {
+		return p.DemoDay
+	}
+	return day.Of(f.clock().In(p.Zone).Date())
+}
+
+// Snapshot returns the farm as it stands this morning. It is computed once for each revision and day.
+func (f *Farm) Snapshot(ctx context.Context) (*Snapshot, error) {
+	f.mu.Lock()
+	defer f.mu.Unlock()
+	return f.current(ctx)
+}
+
+func (f *Farm) current(ctx context.Context) (*Snapshot, error) {
+	revision, err := f.store.Revision(ctx)
+	if err != nil {
+		return nil, err
+	}
+	if f.now != nil && f.now.Revision == revision {
+		if place, err := f.now.Book.Place(); err == nil && f.Today(place) == f.now.View.Today {
+			return f.now, nil
+		}
+	}
+	book, revision, err := f.store.Load(ctx)
+	if err != nil {
+		return nil, err
+	}
+	place, err := book.Place()
+	if err != nil {
+		return nil, err
+	}
+	s, err := NewSnapshot(book, revision, Morning(f.Today(place)))
+	if err != nil {
+		return nil, err
+	}
+	f.now, f.without = s, make(map[string]*Snapshot)
+	return s, nil
+}
+
+// Without returns the farm as it would stand had a record never been made, to show what it changed.
+func (f *Farm) Without(ctx context.Context, k *Kind, id string) (*Snapshot, error) {
+	f.mu.Lock()
+	defer f.mu.Unlock()
+	s, err := f.current(ctx)
+	if err != nil {
+		return nil, err
+	}
+	key := k.Name + "|" + id
+	if f.without[key] == nil {
+		if len(f.without) >= mostWithout {
+			clear(f.without)
+		}
+		book := *s.Book
+		book.Counts = slices.DeleteFunc(slices.Clone(book.Counts), func(c Count) bool { return k == &Counts && c.ID == id })
+		book.Cuts = slices.DeleteFunc(slices.Clone(book.Cuts), func(c Cut) bool { return k == &Cuts && c.ID == id })
+		if f.without[key], err = NewSnapshot(&book, s.Revision, s.View); err != nil {
+			return nil, err
+		}
+	}
+	return f.without[key], nil
+}
+
+// mostWithout is how many snapshots with a record left out are kept at a time: each weighs some megabytes.
+const mostWithout = 4
+
+// Stamp returns the wall clock's time as records are stamped.
+func (f *Farm) Stamp() string { return f.clock().UTC().Format(time.RFC3339) }
+
+// Add keeps new records after a check of each in the light of the book; Faults say what is wrong with one.
+func (f *Farm) Add(ctx context.Context, who string, records ...Record) error {
+	return f.keep(ctx, who, Change{Add: records})
+}
+
+// Correct puts records in the place of those that stand under their keys, which go into the history.
+func (f *Farm) Correct(ctx context.Context, who string, records ...Record) error {
+	return f.keep(ctx, who, Change{Correct: records})
+}
+
+// Withdraw takes a record away; it stays in the history and can come back.
+func (f *Farm) Withdraw(ctx context.Context, who string, k *Kind, id string) error {
+	book, _, err := f.store.Load(ctx)
+	if err != nil {
+		return err
+	}
+	r, ok := book.Record(k, id)
+	if !ok {
+		return ErrNoSuchRecord
+	}
+	if err := book.mayGo(r); err != nil {
+		return err
+	}
+	return f.keep(ctx, who, Change{Withdraw: []Record{r}})
+}
+
+func (f *Farm) keep(ctx context.Context, who string, c Change) error {
+	c.Who, c.Stamp = who, f.Stamp()
+	if len(c.Add)+len(c.Correct) > 0 {
+		book, _, err := f.store.Load(ctx)
+		if err != nil {
+			return err
+		}
+		for _, r := range slices.Concat(c.Add, c.Correct) {
+			if other, ok := book.Record(r.Kind, r.ID()); ok && !other.Equal(r) {
+				book.remove(other)
+			} else if ok {
+				continue
+			}
+			if _, err := book.Read(r.Kind, r.Rows); err != nil {
+				return err
+			}
+		}
+		for _, r := range slices.Concat(c.Add, c.Correct) {
+			if err := book.Check(r, FormCare); err != nil {
+				return err
+			}
+		}
+	}
+	return f.store.Apply(ctx, c)
+}
+
+// Undo takes back what was done last to a record: it brings back what stood before, or takes away what is new.
+func (f *Farm) Undo(ctx context.Context, who string, k *Kind, id string) error {
+	book, _, err := f.store.Load(ctx)
+	if err != nil {
+		return err
+	}
+	now, stands := book.Record(k, id)
+	past, ok := book.lastPast(k, id)
+	switch {
+	case !ok && !stands:
+		return ErrNoSuchRecord
+	case !ok || stands && past.Ended == "withdrawn":
+		return f.Withdraw(ctx, who, k, now.ID())
+	}
+	before, err := past.Record()
+	if err != nil {
+		return fmt.Errorf("undo %s %s: %w", k.Name, id, err)
+	}
+	if stands {
+		return f.Correct(ctx, who, before)
+	}
+	return f.Add(ctx, who, before)
+}
+
+// Place is the farm's settings as they stand.
+func (f *Farm) Place(ctx context.Context) (Place, error) {
+	book, _, err := f.store.Load(ctx)
+	if err != nil {
+		return Place{}, err
+	}
+	return book.Place()
+}
+
+// Load returns the book as it stands.
+func (f *Farm) Load(ctx context.Context) (*Book, error) {
+	book, _, err := f.store.Load(ctx)
+	return book, err
+}

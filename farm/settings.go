@@ -1,0 +1,119 @@
+package farm
+
+import (
+	"slices"
+	"strconv"
+	"strings"
+	"time"
+
+	"dewcount/core/climate"
+	"dewcount/core/day"
+)
+
+// A Setting is one line of farm.csv.
+type Setting struct{ Key, Value string }
+
+// The settings that are known, in the order in which pages show them; the first six are needed.
+var settingKeys = []string{"name", "latitude", "longitude", "elevation_m", "timezone", "pick_days",
+	"last_frost", "first_frost", "nursery_min_c", "nursery_max_c", "picking", "pick_hour", "square_cm", "demo_day", "demo_seed"}
+
+const neededSettings = 6
+
+// ReadSetting reads a setting.
+func ReadSetting(f *Fields) Setting {
+	s := Setting{f.Word("key", settingKeys...), f.Text("value")}
+	if slices.Contains(settingKeys, s.Key) {
+		_, faults := readPlace(func(key string) string {
+			if key == s.Key {
+				return s.Value
+			}
+			return ""
+		})
+		for _, fault := range faults {
+			if fault.Field == s.Key && s.Value != "" {
+				f.Fault("value", "%s: %s", s.Key, fault.Advice)
+			}
+		}
+	}
+	return s
+}
+
+// Record returns the setting as text.
+func (s Setting) Record() Record { return Record{&Settings, [][]string{{s.Key, s.Value}}} }
+
+// A Place is where the farm lies and how it works.
+type Place struct {
+	Name                            string
+	Latitude, Longitude, ElevationM float64
+	Zone                            *time.Location
+	PickDays                        day.Weekdays
+	Bench                           *climate.Extremes // of the nursery, where the farm has set it
+	Picking                         string            // all, ahead or sold
+	PickHour                        float64
+	DemoDay                         day.Day // zero on a real farm
+	DemoSeed                        uint64
+}
+
+// ReadPlace reads a farm's settings by their keys; what is wrong is named by them.
+func ReadPlace(get func(key string) string) (Place, error) {
+	p, faults := readPlace(get)
+	return p, faults.orNil()
+}
+
+func readPlace(get func(key string) string) (Place, Faults) {
+	f := NewFields(get)
+	p := Place{
+		Name: f.Name("name", "the farm's name"), Latitude: f.Number("latitude", -90, 90), Longitude: f.Number("longitude", -180, 180),
+		ElevationM: f.Number("elevation_m", -450, 6000), Picking: f.Word("picking", "", "all", "ahead", "sold"),
+		PickHour: 8, DemoDay: f.OptDay("demo_day"),
+	}
+	zone, err := time.LoadLocation(f.raw("timezone"))
+	if err != nil || f.raw("timezone") == "" || f.raw("timezone") == "Local" {
+		f.Fault("timezone", "%q is no time zone: write one such as Europe/Zurich", f.raw("timezone"))
+		zone = time.UTC
+	}
+	p.Zone = zone
+	if p.PickDays, err = day.ParseWeekdays(f.raw("pick_days")); err != nil {
+		f.Fault("pick_days", "%v", err)
+	} else if p.PickDays == 0 {
+		f.Fault("pick_days", "the farm needs a day on which it cuts: write weekdays such as tue fri")
+	}
+	if hour := f.OptNumber("pick_hour", 0, 23.99); hour != nil {
+		p.PickHour = *hour
+	}
+	low, high := f.OptNumber("nursery_min_c", -5, 40), f.OptNumber("nursery_max_c", -5, 45)
+	switch {
+	case low != nil && high != nil && *low > *high:
+		f.Fault("nursery_max_c", "the nursery's warmest %s °C is below its coldest %s °C: check both", Decimal(*high), Decimal(*low))
+	case low != nil && high != nil:
+		p.Bench = &climate.Extremes{TminC: *low, TmaxC: *high}
+	}
+	f.monthDay("last_frost")
+	f.monthDay("first_frost")
+	f.OptNumber("square_cm", 5, 500)
+	if s := f.raw("demo_seed"); s != "" {
+		if p.DemoSeed, err = strconv.ParseUint(s, 10, 64); err != nil {
+			f.Fault("demo_seed", "%q is no seed: write a whole number", s)
+		}
+	}
+	return p, f.faults
+}
+
+// monthDay checks a day of the year such as "05-12".
+func (f *Fields) monthDay(name string) {
+	if s := f.raw(name); s != "" {
+		if _, err := time.Parse("2006-01-02", "2024-"+s); err != nil {
+			f.Fault(name, "%q is no day of the year: write month and day such as 05-12", s)
+		}
+	}
+}
+
+// LacksSetting returns the first needed setting that a set of them lacks, empty if none.
+func LacksSetting(settings []Setting) string {
+	for _, key := range settingKeys[:neededSettings] {
+		if !slices.ContainsFunc(settings, func(s Setting) bool { return s.Key == key && strings.TrimSpace(s.Value) != "" }) {
+			return key
+		}
+	}
+	return ""
+}

@@ -1,0 +1,110 @@
+package farm
+
+import (
+	"errors"
+	"fmt"
+	"slices"
+)
+
+// ErrNoSuchRecord is that a record is neither on record nor in the history.
+var ErrNoSuchRecord = errors.New("this is not on record: look at the page anew")
+
+// Record returns the record of a kind and id as text, and whether it stands.
+func (b *Book) Record(k *Kind, id string) (Record, bool) {
+	return find(b.Records(k), func(r Record) bool { return r.ID() == id })
+}
+
+// remove takes a record out of the book.
+func (b *Book) remove(r Record) {
+	id := r.ID()
+	switch r.Kind {
+	case &Settings:
+		b.Settings = without(b.Settings, id)
+	case &Weather:
+		b.Weather = without(b.Weather, id)
+	case &Beds:
+		b.Beds = without(b.Beds, id)
+	case &Varieties:
+		b.Varieties = without(b.Varieties, id)
+	case &Plantings:
+		b.Plantings = without(b.Plantings, id)
+	case &Events:
+		b.Events = without(b.Events, id)
+	case &Counts:
+		b.Counts = without(b.Counts, id)
+	case &Cuts:
+		b.Cuts = without(b.Cuts, id)
+	case &Schools:
+		b.Schools = without(b.Schools, id)
+	case &Orders:
+		b.Orders = without(b.Orders, id)
+	case &OrderLines:
+		b.OrderLines = without(b.OrderLines, id)
+	case &RecipeLines:
+		b.RecipeLines = without(b.RecipeLines, id)
+	}
+}
+
+func without[T interface{ Record() Record }](all []T, id string) []T {
+	return slices.DeleteFunc(slices.Clone(all), func(v T) bool { return v.Record().ID() == id })
+}
+
+// mayGo tells why a record cannot be withdrawn: others speak of it.
+func (b *Book) mayGo(r Record) error {
+	id := r.ID()
+	uses := func(n int, what, advice string) error {
+		if n == 0 {
+			return nil
+		}
+		return Faults{{Field: r.Kind.Key[0], Advice: fmt.Sprintf("%d %s of %s on record: %s", n, what, id, advice)}}
+	}
+	switch r.Kind {
+	case &Plantings:
+		n := 0
+		for _, c := range b.Counts {
+			if c.Planting == id {
+				n++
+			}
+		}
+		for _, c := range b.Cuts {
+			if c.Planting == id {
+				n++
+			}
+		}
+		for _, e := range b.Events {
+			if e.Planting == id {
+				n++
+			}
+		}
+		return uses(n, "counts, cuts and dates", "give the day it was pulled out instead")
+	case &Varieties:
+		n := 0
+		for _, p := range b.Plantings {
+			if p.Variety == id {
+				n++
+			}
+		}
+		return uses(n, "plantings", "they would have no variety")
+	case &Orders:
+		n := 0
+		for _, l := range b.OrderLines {
+			if l.Order == id {
+				n++
+			}
+		}
+		return uses(n, "lines", "withdraw its lines first")
+	}
+	return nil
+}
+
+// lastPast returns what was last superseded or withdrawn of a record.
+func (b *Book) lastPast(k *Kind, id string) (Past, bool) {
+	var last Past
+	found := false
+	for _, p := range b.History {
+		if p.Kind == k.Name && p.ID == id {
+			last, found = p, true // the store hands them over in the order they were made
+		}
+	}
+	return last, found
+}

@@ -1,0 +1,209 @@
+package records
+
+import (
+	"bytes"
+	"context"
+	"fmt"
+	"slices"
+	"strings"
+
+	"dewcount/croptable"
+	"dewcount/farm"
+
+	"github.com/jmoiron/sqlx"
+)
+
+const readCrops = `SELECT profile FROM crops ORDER BY id`
+
+const readHistory = `SELECT kind, id, content, ended, ended_at, coalesce(ended_by, '') FROM history ORDER BY kind, id, number`
+
+// Load returns the book as it stands, and its revision.
+func (r *Records) Load(ctx context.Context) (*farm.Book, int64, error) {
+	tx, err := r.read.BeginTxx(ctx, nil)
+	if err != nil {
+		return nil, 0, fmt.Errorf("begin: %w", err)
+	}
+	defer tx.Rollback() // it only reads
+	var revision int64
+	if err := tx.GetContext(ctx, &revision, readRevision); err != nil {
+		return nil, 0, fmt.Errorf("read the revision: %w", err)
+	}
+	var profiles []string
+	if err := tx.SelectContext(ctx, &profiles, readCrops); err != nil {
+		return nil, 0, fmt.Errorf("read the crops: %w", err)
+	}
+	own, err := croptable.Read(strings.NewReader("[" + strings.Join(profiles, ",") + "]"))
+	if err != nil {
+		return nil, 0, fmt.Errorf("the farm's own crops: %w", err)
+	}
+	book := farm.NewBook(own)
+	for _, k := range farm.Kinds() {
+		all, err := readKind(ctx, tx, k)
+		if err != nil {
+			return nil, 0, err
+		}
+		for _, record := range all {
+			if _, err := book.Read(k, record.Rows); err != nil {
+				return nil, 0, fmt.Errorf("%s %s in the database: %w", k.Name, record.ID(), err)
+			}
+		}
+	}
+	if book.History, err = readPasts(ctx, tx); err != nil {
+		return nil, 0, err
+	}
+	return book, revision, nil
+}
+
+func readKind(ctx context.Context, tx *sqlx.Tx, k *farm.Kind) ([]farm.Record, error) {
+	t := tablesOf(k)[0]
+	rows, err := readRows(ctx, tx, t, t.selectAll())
+	if err != nil {
+		return nil, err
+	}
+	all := make([]farm.Record, len(rows))
+	if k != &farm.Counts {
+		for i, row := range rows {
+			all[i] = farm.Record{Kind: k, Rows: [][]string{row}}
+		}
+		return all, nil
+	}
+	parts, err := readRows(ctx, tx, rungs, rungs.selectAll())
+	if err != nil {
+		return nil, err
+	}
+	id := slices.Index(k.Columns, "id")
+	partsByCount := make(map[string][][]string)
+	for _, part := range parts {
+		partsByCount[part[id]] = append(partsByCount[part[id]], part)
+	}
+	for i, row := range rows {
+		all[i] = whole(row, partsByCount[row[id]])
+	}
+	return all, nil
+}
+
+func readPasts(ctx context.Context, tx *sqlx.Tx) ([]farm.Past, error) {
+	rows, err := tx.QueryContext(ctx, readHistory)
+	if err != nil {
+		return nil, fmt.Errorf("read the history: %w", err)
+	}
+	defer rows.Close()
+	var pasts []farm.Past
+	for rows.Next() {
+		var p farm.Past
+		if err := rows.Scan(&p.Kind, &p.ID, &p.Content, &p.Ended, &p.EndedAt, &p.EndedBy); err != nil {
+			return nil, fmt.Errorf("read the history: %w", err)
+		}
+		pasts = append(pasts, p)
+	}
+	if err := rows.Err(); err != nil {
+		return nil, fmt.Errorf("read the history: %w", err)
+	}
+	return pasts, nil
+}
+
+const insertHistory = `INSERT INTO history (kind, id, content, ended, ended_at, ended_by) VALUES (?, ?, ?, ?, ?, nullif(?, ''))`
+
+const insertCrop = `INSERT INTO crops (id, profile) VALUES (?, ?)`
+
+const readCrop = `SELECT profile FROM crops WHERE id = ?`
+
+// Apply keeps a change, all of it or nothing. A record that is added again with the same content is skipped; with another, or
+// one that is to be corrected and is not there, Apply fails with a *farm.Conflict.
+func (r *Records) Apply(ctx context.Context, c farm.Change) error {
+	return r.change(ctx, func(tx *sqlx.Tx) error {
+		if err := addCrops(ctx, tx, c.OwnCrops); err != nil {
+			return err
+		}
+		for _, record := range c.Add {
+			now, there, err := standing(ctx, tx, record)
+			if err != nil {
+				return err
+			}
+			switch {
+			case !there:
+				if err := put(ctx, tx, record); err != nil {
+					return err
+				}
+			case !same(now, record):
+				return &farm.Conflict{Record: record, There: true}
+			}
+		}
+		for _, record := range c.Correct {
+			if err := end(ctx, tx, record, "superseded", c); err != nil {
+				return err
+			}
+			if err := put(ctx, tx, record); err != nil {
+				return err
+			}
+		}
+		for _, record := range c.Withdraw {
+			if err := end(ctx, tx, record, "withdrawn", c); err != nil {
+				return err
+			}
+		}
+		for _, p := range c.History {
+			if err := keep(ctx, tx, p); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+}
+
+// same tells whether two records say the same, in whatever order their rows are.
+func same(a, b farm.Record) bool {
+	sorted := func(r farm.Record) farm.Record {
+		rows := slices.Clone(r.Rows)
+		slices.SortFunc(rows, slices.Compare[[]string])
+		return farm.Record{Kind: r.Kind, Rows: rows}
+	}
+	return sorted(a).Equal(sorted(b))
+}
+
+// end moves the record that stands under a key into the history.
+func end(ctx context.Context, tx *sqlx.Tx, record farm.Record, how string, c farm.Change) error {
+	now, there, err := standing(ctx, tx, record)
+	if err != nil {
+		return err
+	}
+	if !there {
+		return &farm.Conflict{Record: record}
+	}
+	p := farm.Past{Kind: now.Kind.Name, ID: now.ID(), Content: now.Content(), Ended: how, EndedAt: c.Stamp, EndedBy: c.Who}
+	if err := keep(ctx, tx, p); err != nil {
+		return err
+	}
+	return drop(ctx, tx, now)
+}
+
+func keep(ctx context.Context, tx *sqlx.Tx, p farm.Past) error {
+	if _, err := tx.ExecContext(ctx, insertHistory, p.Kind, p.ID, p.Content, p.Ended, p.EndedAt, p.EndedBy); err != nil {
+		return fmt.Errorf("write the history of %s %s: %w", p.Kind, p.ID, err)
+	}
+	return nil
+}
+
+func addCrops(ctx context.Context, tx *sqlx.Tx, entries []croptable.Entry) error {
+	for _, e := range entries {
+		var text bytes.Buffer
+		if err := croptable.Write(&text, []croptable.Entry{e}); err != nil {
+			return fmt.Errorf("write crop %s: %w", e.ID, err)
+		}
+		profile := strings.TrimSuffix(strings.TrimPrefix(strings.TrimSpace(text.String()), "["), "]")
+		var there []string
+		if err := tx.SelectContext(ctx, &there, readCrop, e.ID); err != nil {
+			return fmt.Errorf("read crop %s: %w", e.ID, err)
+		}
+		if len(there) > 0 {
+			if there[0] != profile {
+				return fmt.Errorf("crop %q is on record with other values: give the changed one its own id", e.ID)
+			}
+			continue
+		}
+		if _, err := tx.ExecContext(ctx, insertCrop, e.ID, profile); err != nil {
+			return fmt.Errorf("write crop %s: %w", e.ID, err)
+		}
+	}
+	return nil
+}

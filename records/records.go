@@ -1,0 +1,154 @@
+// Package records keeps a farm's book in SQLite. It is the only place with SQL.
+//
+// What stands now is in one table a kind, with the columns of the notebook. What stood before is in history, and stays there.
+package records
+
+import (
+	"context"
+	"embed"
+	"errors"
+	"fmt"
+	"io/fs"
+	"log/slog"
+	"net/url"
+	"os"
+	"path/filepath"
+
+	"github.com/jmoiron/sqlx"
+	"github.com/pressly/goose/v3"
+	_ "modernc.org/sqlite" // the driver
+)
+
+//go:embed migrations/*.sql
+var migrations embed.FS
+
+// Records is an open database.
+type Records struct {
+	write *sqlx.DB // one connection
+	read  *sqlx.DB
+	path  string
+}
+
+// readers is how many connections read at the same time.
+const readers = 4
+
+// Open opens the database of a file, which is made where it is missing, and brings its tables up to date.
+func Open(ctx context.Context, file string) (*Records, error) {
+	path, err := filepath.Abs(file)
+	if err != nil {
+		return nil, fmt.Errorf("the place of %s: %w", file, err)
+	}
+	if err := migrate(ctx, path); err != nil {
+		return nil, err
+	}
+	r := &Records{path: path}
+	if r.write, err = connect(path, "immediate"); err != nil {
+		return nil, err
+	}
+	r.write.SetMaxOpenConns(1)
+	if r.read, err = connect(path, "deferred"); err != nil {
+		return nil, errors.Join(err, r.write.Close())
+	}
+	r.read.SetMaxOpenConns(readers)
+	return r, nil
+}
+
+// OpenExisting is Open for a file that must be there.
+func OpenExisting(ctx context.Context, file string) (*Records, error) {
+	if _, err := os.Stat(file); err != nil {
+		return nil, fmt.Errorf("there is no database %s: make one with dewcount import or dewcount serve", file)
+	}
+	return Open(ctx, file)
+}
+
+func connect(path, lock string) (*sqlx.DB, error) {
+	pragmas := url.Values{"_pragma": {"foreign_keys(1)", "journal_mode(wal)", "synchronous(full)", "busy_timeout(5000)"},
+		"_txlock": {lock}, "_dqs": {"0"}}
+	address := url.URL{Scheme: "file", Path: path, RawQuery: pragmas.Encode()}
+	db, err := sqlx.Open("sqlite", address.String())
+	if err != nil {
+		return nil, fmt.Errorf("open %s: %w", path, err)
+	}
+	return db, nil
+}
+
+func migrate(ctx context.Context, path string) error {
+	db, err := connect(path, "immediate")
+	if err != nil {
+		return err
+	}
+	defer db.Close()
+	folder, err := fs.Sub(migrations, "migrations")
+	if err != nil {
+		return fmt.Errorf("the embedded migrations: %w", err)
+	}
+	provider, err := goose.NewProvider(goose.DialectSQLite3, db.DB, folder,
+		goose.WithDisableGlobalRegistry(true), goose.WithSlog(slog.New(slog.DiscardHandler)))
+	if err != nil {
+		return fmt.Errorf("the migrations: %w", err)
+	}
+	if _, err := provider.Up(ctx); err != nil {
+		return fmt.Errorf("%s is no database of Dew Count, or cannot be written: %w", path, err)
+	}
+	return nil
+}
+
+// Close closes the database and folds its log into the file.
+func (r *Records) Close() error {
+	return errors.Join(r.read.Close(), r.write.Close())
+}
+
+const raiseRevision = `UPDATE revision SET number = number + 1`
+
+// change runs f in a transaction and raises the revision. If f fails, nothing is kept.
+func (r *Records) change(ctx context.Context, f func(*sqlx.Tx) error) error {
+	tx, err := r.write.BeginTxx(ctx, nil)
+	if err != nil {
+		return fmt.Errorf("begin: %w", err)
+	}
+	defer tx.Rollback() // no effect once committed
+	if err := f(tx); err != nil {
+		return err
+	}
+	if _, err := tx.ExecContext(ctx, raiseRevision); err != nil {
+		return fmt.Errorf("raise the revision: %w", err)
+	}
+	if err := tx.Commit(); err != nil {
+		return fmt.Errorf("keep the change: %w", err)
+	}
+	return nil
+}
+
+const readRevision = `SELECT number FROM revision`
+
+// Revision returns the number that grows with every change.
+func (r *Records) Revision(ctx context.Context) (int64, error) {
+	var number int64
+	if err := r.read.GetContext(ctx, &number, readRevision); err != nil {
+		return 0, fmt.Errorf("read the revision: %w", err)
+	}
+	return number, nil
+}
+
+// Backup writes a consistent copy to a file that must not be there yet, while others read and write.
+func (r *Records) Backup(ctx context.Context, file string) error {
+	if _, err := os.Stat(file); err == nil {
+		return fmt.Errorf("%s is there already: name a new file", file)
+	}
+	if _, err := r.read.ExecContext(ctx, `VACUUM INTO ?`, file); err != nil {
+		return errors.Join(fmt.Errorf("copy to %s: %w", file, err), removeIfThere(file))
+	}
+	return nil
+}
+
+func removeIfThere(file string) error {
+	if err := os.Remove(file); err != nil && !errors.Is(err, fs.ErrNotExist) {
+		return err
+	}
+	return nil
+}
+
+// Remove closes the database and deletes its files: for one that was made in vain.
+func (r *Records) Remove() error {
+	return errors.Join(r.Close(), removeIfThere(r.path), removeIfThere(r.path+"-wal"), removeIfThere(r.path+"-shm"))
+}

@@ -1,0 +1,175 @@
+package records
+
+import (
+	"context"
+	"fmt"
+	"slices"
+	"strconv"
+	"strings"
+
+	"dewcount/farm"
+
+	"github.com/jmoiron/sqlx"
+)
+
+// A table holds records of one kind, or a part of them: its columns are those of the notebook.
+type table struct {
+	name    string
+	kind    *farm.Kind
+	columns []string
+	key     []string
+}
+
+// head and rungs are the two tables of the kind that has several rows a record.
+var (
+	head  = table{"counts", &farm.Counts, []string{"counted_at", "planting", "plants_counted", "counter", "id"}, []string{"id"}}
+	rungs = table{"count_rungs", &farm.Counts, []string{"id", "rung", "stems", "firm"}, []string{"id", "rung"}}
+)
+
+// tablesOf returns where the records of a kind are kept.
+func tablesOf(k *farm.Kind) []table {
+	if k == &farm.Counts {
+		return []table{head, rungs}
+	}
+	return []table{{k.Name, k, k.Columns, k.Key}}
+}
+
+func quoted(columns []string, each string) string {
+	parts := make([]string, len(columns))
+	for i, c := range columns {
+		parts[i] = fmt.Sprintf(each, `"`+c+`"`)
+	}
+	return strings.Join(parts, ", ")
+}
+
+// insert, remove and selectAll are the table's statements, made of names that are constants of this program.
+func (t table) insert() string {
+	return `INSERT INTO ` + t.name + ` (` + quoted(t.columns, "%s") + `) VALUES (?` + strings.Repeat(`, ?`, len(t.columns)-1) + `)`
+}
+
+func (t table) removeByKey(key []string) string {
+	return `DELETE FROM ` + t.name + ` WHERE ` + strings.ReplaceAll(quoted(key, "%s = ?"), ", ", " AND ")
+}
+
+func (t table) selectAll() string { return `SELECT ` + quoted(t.columns, "%s") + ` FROM ` + t.name }
+
+func (t table) selectByKey(key []string) string {
+	return t.selectAll() + ` WHERE ` + strings.ReplaceAll(quoted(key, "%s = ?"), ", ", " AND ")
+}
+
+// values returns a notebook row as the table's values: an empty field is null, but for a key.
+func (t table) values(row []string, columns []string) []any {
+	values := make([]any, len(columns))
+	for i, c := range columns {
+		text := row[slices.Index(t.kind.Columns, c)]
+		if text != "" || slices.Contains(t.key, c) {
+			values[i] = text
+		}
+	}
+	return values
+}
+
+// put writes all rows of a record.
+func put(ctx context.Context, tx *sqlx.Tx, r farm.Record) error {
+	for i, t := range tablesOf(r.Kind) {
+		rows := r.Rows
+		if i == 0 {
+			rows = rows[:1]
+		}
+		for _, row := range rows {
+			if _, err := tx.ExecContext(ctx, t.insert(), t.values(row, t.columns)...); err != nil {
+				return fmt.Errorf("write %s %s: %w", r.Kind.Name, r.ID(), err)
+			}
+		}
+	}
+	return nil
+}
+
+// drop deletes the rows of the record with r's key.
+func drop(ctx context.Context, tx *sqlx.Tx, r farm.Record) error {
+	t := tablesOf(r.Kind)[0]
+	if _, err := tx.ExecContext(ctx, t.removeByKey(r.Kind.Key), t.values(r.Rows[0], r.Kind.Key)...); err != nil {
+		return fmt.Errorf("take away %s %s: %w", r.Kind.Name, r.ID(), err)
+	}
+	return nil
+}
+
+// standing returns the record that stands under r's key, and whether there is one.
+func standing(ctx context.Context, tx *sqlx.Tx, r farm.Record) (farm.Record, bool, error) {
+	t := tablesOf(r.Kind)[0]
+	rows, err := readRows(ctx, tx, t, t.selectByKey(r.Kind.Key), t.values(r.Rows[0], r.Kind.Key)...)
+	if err != nil || len(rows) == 0 {
+		return farm.Record{}, false, err
+	}
+	if r.Kind != &farm.Counts {
+		return farm.Record{Kind: r.Kind, Rows: rows}, true, nil
+	}
+	parts, err := readRows(ctx, tx, rungs, rungs.selectByKey([]string{"id"}), r.Field("id"))
+	if err != nil {
+		return farm.Record{}, false, err
+	}
+	return whole(rows[0], parts), true, nil
+}
+
+// querier is what reads: a transaction.
+type querier interface {
+	QueryxContext(ctx context.Context, query string, args ...any) (*sqlx.Rows, error)
+}
+
+// readRows returns rows as text in the order of the kind's columns; columns that t lacks stay empty.
+func readRows(ctx context.Context, q querier, t table, query string, args ...any) ([][]string, error) {
+	rows, err := q.QueryxContext(ctx, query, args...)
+	if err != nil {
+		return nil, fmt.Errorf("read %s: %w", t.name, err)
+	}
+	defer rows.Close()
+	var read [][]string
+	for rows.Next() {
+		values, err := rows.SliceScan()
+		if err != nil {
+			return nil, fmt.Errorf("read %s: %w", t.name, err)
+		}
+		row := make([]string, len(t.kind.Columns))
+		for i, v := range values {
+			row[slices.Index(t.kind.Columns, t.columns[i])] = text(v)
+		}
+		read = append(read, row)
+	}
+	if err := rows.Err(); err != nil {
+		return nil, fmt.Errorf("read %s: %w", t.name, err)
+	}
+	return read, nil
+}
+
+// text writes a value as the notebook does.
+func text(v any) string {
+	switch v := v.(type) {
+	case nil:
+		return ""
+	case int64:
+		return strconv.FormatInt(v, 10)
+	case float64:
+		return farm.Decimal(v)
+	case string:
+		return v
+	case []byte:
+		return string(v)
+	default:
+		return fmt.Sprint(v)
+	}
+}
+
+// whole joins the row of a count's head with those of its rungs.
+func whole(head []string, parts [][]string) farm.Record {
+	r := farm.Record{Kind: &farm.Counts}
+	for _, part := range parts {
+		row := slices.Clone(head)
+		for i, v := range part {
+			if v != "" {
+				row[i] = v
+			}
+		}
+		r.Rows = append(r.Rows, row)
+	}
+	return r
+}
