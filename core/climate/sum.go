@@ -33,10 +33,11 @@ func (s *Sum) Continue(days int) *Sum {
 // Add appends a day of hourly temperatures in °C, with its warmth multiplied by rate (0 to 1).
 func (s *Sum) Add(r Response, hours *[24]float64, rate float64) {
 	cd := s.cd[len(s.cd)-1]
+	const each = 24 / quarters
 	for q := range quarters {
 		warmth := 0.0
-		for h := q * 24 / quarters; h < (q+1)*24/quarters; h++ {
-			warmth += r.Rate(hours[h])
+		for _, celsius := range hours[q*each : (q+1)*each] {
+			warmth += r.Rate(celsius)
 		}
 		cd += warmth / 24 * rate
 		s.cd = append(s.cd, cd)

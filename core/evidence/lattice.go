@@ -2,6 +2,7 @@ package evidence
 
 import (
 	"math"
+	"slices"
 
 	"dewcount/core/growth"
 )
@@ -29,7 +30,7 @@ var spread = [traits]spreads{
 }
 
 // The lattice's axes: points a trait, over so many standard deviations to either side.
-var points = [traits]int{pace: 25, stems: 13, regrow: 7}
+var points = [traits]int{pace: 23, stems: 11, regrow: 7}
 
 const reach = 2.6
 
@@ -70,9 +71,14 @@ func newLattice(p *Planting) *lattice {
 	log := make([]float64, 0, points[pace]*points[stems]*points[regrow])
 	for _, logPace := range l.axes[pace] {
 		items, dates := p.expect(story, math.Exp(logPace))
+		regrown := slices.ContainsFunc(items, func(it item) bool { return it.regrown > 0 })
 		for _, logStems := range l.axes[stems] {
 			first := math.Exp(logStems)
-			for _, logRegrow := range l.axes[regrow] {
+			for i, logRegrow := range l.axes[regrow] {
+				if i > 0 && !regrown {
+					log = append(log, log[len(log)-1]) // nothing has grown again: no regrowth explains it better
+					continue
+				}
 				log = append(log, dates+explains(items, first, math.Exp(logRegrow)))
 			}
 		}
@@ -155,7 +161,11 @@ func explains(items []item, first, regrow float64) float64 {
 		if it.atLeast && mean > it.seen {
 			mean = it.seen + leastExpected // as good as it can be: more than was taken may have stood there
 		}
-		sum += it.weight * (it.seen*math.Log(mean) - (it.seen+it.size)*math.Log(mean+it.size))
+		fit := -(it.seen + it.size) * math.Log(mean+it.size)
+		if it.seen > 0 {
+			fit += it.seen * math.Log(mean)
+		}
+		sum += it.weight * fit
 	}
 	return sum
 }

@@ -6,6 +6,8 @@
 package forecast
 
 import (
+	"sync"
+
 	"dewcount/core/climate"
 	"dewcount/core/crop"
 	"dewcount/core/day"
@@ -54,17 +56,18 @@ const Horizon = 270
 type Stand struct {
 	farm    *Farm
 	courses []*growth.Course
-	runs    [][]*growth.Run  // by planting and draw
-	clocks  [][]growth.Clock // by planting and member; plantings of a crop under a cover share theirs
-	frost   [][]day.Day      // by planting and member: the first day that kills; zero if none
-	dead    []bool           // killed by a frost on record
-	Bridged int              // days missing from the weather record since the first planting was started
+	runs    [][]*growth.Run // by planting and draw
+	clocks  []*clocksOf     // by planting; plantings of a crop under a cover share theirs
+	frost   [][]day.Day     // by planting and member: the first day that kills; zero if none
+	dead    []bool          // killed by a frost on record
+	Bridged int             // days missing from the weather record since the first planting was started
 }
 
 // clockKey is what plantings must have in common to share a clock.
 type clockKey struct {
-	profile *crop.Profile
-	cover   Cover
+	response  climate.Response
+	daylength crop.Daylength
+	cover     Cover
 }
 
 // New draws the weather and brings every planting up to date.
@@ -80,19 +83,20 @@ func New(farm *Farm) *Stand {
 	past, bridged := farm.Outlook.Past(first)
 	s.Bridged = bridged
 	members := farm.Outlook.Members(farm.Members, Horizon, farm.Seed)
-	sky := newSky(farm.Outlook.Latitude, past, members)
+	const margin = 2 // days beyond the last pick
+	sky := newSky(farm.Outlook.Latitude, past, members, min(Horizon, max(margin, farm.To.Sub(farm.From)+margin)))
 
 	clocks := make(map[clockKey]*clocksOf)
 	var known []evidence.Planting
 	for i := range farm.Plantings {
 		p := &farm.Plantings[i]
-		key := clockKey{p.Growth.Profile, p.Cover}
+		key := clockKey{p.Growth.Profile.Response, p.Growth.Profile.Daylength, p.Cover}
 		if clocks[key] == nil {
 			clocks[key] = sky.clocks(p.Growth.Profile, p.Cover, lengths)
 		}
 		course := growth.NewCourse(p.Growth, growth.Place{Lengths: lengths, Bench: p.Bench}, farm.BoxCd)
 		s.courses = append(s.courses, course)
-		s.clocks = append(s.clocks, clocks[key].members)
+		s.clocks = append(s.clocks, clocks[key])
 		known = append(known, evidence.Planting{
 			ID: p.ID, Variety: p.Variety, Course: course, Clock: clocks[key].sofar,
 			Counts: p.Counts, Cuts: p.Cuts, Picks: farm.silentPicks(p), FirstBud: p.FirstBud, Until: p.Until,
@@ -122,6 +126,7 @@ func (f *Farm) silentPicks(p *Planting) []float64 {
 
 // A sky is the weather on record and the members, as hours and by cover.
 type sky struct {
+	near     int // days that every forecast needs; what lies beyond is worked out when a date is asked for
 	latitude float64
 	past     climate.Series
 	members  []climate.Series
@@ -133,15 +138,16 @@ type hours struct {
 	members [][][24]float64
 }
 
-func newSky(latitude float64, past climate.Series, members []climate.Series) *sky {
-	return &sky{latitude, past, members, make(map[Cover]*hours)}
+func newSky(latitude float64, past climate.Series, members []climate.Series, near int) *sky {
+	return &sky{near, latitude, past, members, make(map[Cover]*hours)}
 }
 
 func (s *sky) under(c Cover) *hours {
 	if s.hourly[c] == nil {
 		h := &hours{past: s.past.Warmer(c.NightC, c.DayC).Hourly(s.latitude)}
 		for _, m := range s.members {
-			h.members = append(h.members, m.Warmer(c.NightC, c.DayC).Hourly(s.latitude))
+			near := climate.Series{First: m.First, Days: m.Days[:s.near]}
+			h.members = append(h.members, near.Warmer(c.NightC, c.DayC).Hourly(s.latitude))
 		}
 		s.hourly[c] = h
 	}
@@ -152,7 +158,21 @@ func (s *sky) under(c Cover) *hours {
 // members' first as the first of them has it: what is felt before the pick of that day hardly differs.
 type clocksOf struct {
 	sofar   growth.Clock
-	members []growth.Clock
+	members []growth.Clock // for the days that every forecast needs
+
+	whole  sync.Once
+	season []growth.Clock // for all days
+	extend func(member int) growth.Clock
+}
+
+// toHorizon returns the members' clocks for all their days.
+func (c *clocksOf) toHorizon() []growth.Clock {
+	c.whole.Do(func() {
+		for m := range c.members {
+			c.season = append(c.season, c.extend(m))
+		}
+	})
+	return c.season
 }
 
 func (s *sky) clocks(p *crop.Profile, c Cover, lengths *climate.DayLengths) *clocksOf {
@@ -162,6 +182,11 @@ func (s *sky) clocks(p *crop.Profile, c Cover, lengths *climate.DayLengths) *clo
 	clocks := &clocksOf{sofar: growth.Clocks(p, lengths, &past, from, h.members[0][:1])}
 	for _, m := range h.members {
 		clocks.members = append(clocks.members, growth.Clocks(p, lengths, &past, from, m))
+	}
+	clocks.extend = func(member int) growth.Clock {
+		m := s.members[member]
+		later := climate.Series{First: from.Add(s.near), Days: m.Days[s.near:]}
+		return growth.Clocks(p, lengths, &clocks.members[member], later.First, later.Warmer(c.NightC, c.DayC).Hourly(s.latitude))
 	}
 	return clocks
 }

@@ -23,15 +23,21 @@ type Milestones struct {
 // firstCutShare is the part of the first flush that must have been cut for the first cut to count.
 const firstCutShare = 1. / 20
 
+// milestoneDraws is how many draws share a member's look at a whole season, in turn: dates need fewer of them than stems do.
+const milestoneDraws = 4
+
 // Milestones returns the dates of planting i.
 func (s *Stand) Milestones(i int) Milestones {
 	var emerged, bud, first, last dates
 	p := &s.farm.Plantings[i]
 	picks := s.farm.Picks.Between(s.farm.From, s.farm.From.Add(Horizon-1))
 	var run growth.Run
-	for m, clock := range s.clocks[i] {
+	count := 0
+	for m, clock := range s.clocks[i].toHorizon() {
 		lives := s.lastPick(i, m, picks)
-		for d, now := range s.runs[i] {
+		for d := m % milestoneDraws; d < len(s.runs[i]); d += milestoneDraws {
+			now := s.runs[i][d]
+			count++
 			now.CopyTo(&run, clock)
 			if at, ok := run.Emerged(); ok {
 				emerged.add(day.On(at))
@@ -55,7 +61,7 @@ func (s *Stand) Milestones(i int) Milestones {
 				if cut >= 1 {
 					lastPick = j
 				}
-				if run.ToCome()+run.Standing(crop.Window{From: crop.Tight, To: p.Growth.Market.To}) < 0.5 && run.Grown() {
+				if j%8 == 7 && run.Grown() && run.ToCome()+run.Standing(crop.Window{From: crop.Tight, To: p.Growth.Market.To}) < 0.5 {
 					break
 				}
 			}
@@ -67,7 +73,6 @@ func (s *Stand) Milestones(i int) Milestones {
 			}
 		}
 	}
-	count := s.farm.Members * s.farm.Draws
 	return Milestones{emerged.when(count), bud.when(count), first.when(count), last.when(count)}
 }
 

@@ -11,11 +11,15 @@ import (
 // A flush is how the tight buds of a planting's first flush come over the light-weighted warmth since emergence: the share of
 // stems that have budded, for a pace of 1. It is worked out once a profile and kept in steps.
 type flush struct {
-	stepCd  float64
-	share   []float64
-	leadCd  float64 // mean of the plants' first bud
-	leadVar float64
+	stepCd   float64
+	share    []float64
+	leadCd   float64 // mean of the plants' first bud
+	leadVar  float64
+	beginsCd float64 // before it no stem buds
 }
+
+// leastShare of a flush is as good as none.
+const leastShare = 1e-9
 
 // flushSteps is the fineness of a flush; a hundredth of the phase is well under a day.
 const flushSteps = 240
@@ -50,7 +54,9 @@ func newFlush(p *crop.Profile, delayCd float64) *flush {
 	}
 	last := f.share[flushSteps-1]
 	for i := range f.share {
-		f.share[i] /= last
+		if f.share[i] /= last; f.share[i] < leastShare {
+			f.share[i], f.beginsCd = 0, float64(i)*f.stepCd
+		}
 	}
 	return f
 }

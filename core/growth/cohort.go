@@ -46,11 +46,13 @@ func (c *cohort) copyFrom(o *cohort, cd float64) {
 	}
 }
 
-// bud adds stems whose buds became tight evenly between two warmths, from ≤ to.
+// bud adds stems whose buds became tight evenly between two warmths, from ≤ to, none before the first box.
 func (c *cohort) bud(from, to, stems float64) {
 	if stems == 0 {
 		return
 	}
+	from = max(from, c.firstCd)
+	to = max(to, from)
 	a, b := (from-c.firstCd)/c.boxCd, (to-c.firstCd)/c.boxCd
 	last := int(b)
 	for len(c.train[0]) <= last {
@@ -107,8 +109,14 @@ func (c *cohort) place(v int, w crop.Window, cd float64) (fromCd, toCd float64) 
 	return fromCd, cd - c.reached[v][w.From]
 }
 
+// bare tells whether nothing has budded yet when the warmth is cd.
+func (c *cohort) bare(cd float64) bool { return len(c.train[0]) == 0 || cd <= c.firstCd }
+
 // on returns the stems on the rungs of a window when the warmth is cd.
 func (c *cohort) on(w crop.Window, cd float64) float64 {
+	if c.bare(cd) {
+		return 0
+	}
 	stems := 0.0
 	for v := range speeds {
 		from, to := c.place(v, w, cd)
@@ -119,6 +127,9 @@ func (c *cohort) on(w crop.Window, cd float64) float64 {
 
 // cut takes a share of the stems on the rungs of a window when the warmth is cd, and returns how many.
 func (c *cohort) cut(w crop.Window, cd, share float64) float64 {
+	if c.bare(cd) {
+		return 0
+	}
 	taken := 0.0
 	for v := range speeds {
 		from, to := c.place(v, w, cd)
@@ -163,17 +174,27 @@ func (c *cohort) correct(to [crop.Rungs]float64, cd float64) {
 		}
 	}
 	for v := range speeds {
+		k := crop.Spent // the oldest boxes come first
+		from, to := c.place(v, crop.Window{From: k, To: k}, cd)
 		for i := range c.train[v] {
 			low := c.firstCd + float64(i)*c.boxCd
+			high := low + c.boxCd
 			factor, rest := 0.0, 1.0
-			for k := range crop.Rung(crop.Rungs) {
-				from, to := c.place(v, crop.Window{From: k, To: k}, cd)
-				if part := (min(low+c.boxCd, to) - max(low, from)) / c.boxCd; part > 0 {
+			for {
+				if part := (min(high, to) - max(low, from)) / c.boxCd; part > 0 {
 					factor += part * by[k]
 					rest -= part
 				}
+				if high <= to || k == crop.Tight {
+					break
+				}
+				k--
+				from, to = c.place(v, crop.Window{From: k, To: k}, cd)
 			}
 			c.train[v][i] *= factor + max(0, rest)
+			if low >= to {
+				break // what is still to bud
+			}
 		}
 	}
 }

@@ -20,7 +20,7 @@ type Course struct {
 }
 
 // BoxCd is the usual width of a box in °Cd: less than a day's warmth in summer, and shorter than the shortest rung.
-const BoxCd = 10
+const BoxCd = 12
 
 // NewCourse returns the course of a planting in its place, with boxes of boxCd °Cd (above 0).
 func NewCourse(p Planting, place Place, boxCd float64) *Course {
@@ -106,6 +106,7 @@ type Run struct {
 	emerged   float64 // instant; +Inf if not within the clock
 	sinceCd   float64 // what Light stood at when the way to the bud began, less what the bench gave
 	growsFrom float64 // instant from which buds can form
+	budsFrom  float64 // instant before which none does under this weather
 	budded    [2]float64
 	colourCd  float64 // the warmth at which the average plant showed colour; +Inf before
 	at, nowCd float64
@@ -134,7 +135,7 @@ func (r *Run) CopyTo(to *Run, clock Clock) {
 func (r *Run) follow(clock Clock) {
 	r.clock = clock
 	r.nowCd = clock.Warmth.At(r.at)
-	if r.growsFrom > 0 && r.growsFrom <= r.at {
+	if r.budsFrom > 0 && r.budsFrom <= r.at {
 		return // it began in the past that both weathers share
 	}
 	var ok bool
@@ -147,6 +148,12 @@ func (r *Run) follow(clock Clock) {
 	r.sinceCd = clock.Light.At(r.growsFrom)
 	if r.emerged < out {
 		r.sinceCd -= r.benchCd(r.emerged)
+	}
+	r.budsFrom = r.growsFrom
+	if at, ok := clock.Light.When(r.sinceCd + r.plain.beginsCd*r.traits.Pace); ok {
+		r.budsFrom = max(r.budsFrom, at)
+	} else {
+		r.budsFrom = math.Inf(1)
 	}
 }
 
@@ -169,10 +176,17 @@ func (r *Run) FirstBud() (float64, bool) {
 	return max(at, r.growsFrom), ok
 }
 
-// To moves the run to an instant, forming the buds that come until then, day by day.
+// budStepDays is how often on its way a run looks what has budded: between two looks buds come evenly over the warmth.
+const budStepDays = 2
+
+// To moves the run to an instant, forming the buds that come until then.
 func (r *Run) To(instant float64) {
+	if r.at < r.budsFrom {
+		r.at = min(instant, max(r.at, r.growsFrom, math.Floor(r.budsFrom)))
+		r.nowCd = r.clock.Warmth.At(r.at)
+	}
 	for r.at < instant && r.growing() {
-		step := min(instant, math.Floor(r.at)+1)
+		step := min(instant, math.Floor(r.at)+budStepDays)
 		if step <= r.growsFrom {
 			step = min(instant, r.growsFrom)
 		}
@@ -196,9 +210,13 @@ func (r *Run) bud(until float64) {
 			light = r.clock.Light.At(until)
 		}
 		way := (light - r.sinceCd) / r.traits.Pace
-		r.flushTo(0, r.plain, 1-r.pinchedShare(), way, cd)
+		from := r.nowCd
+		if r.at < r.growsFrom {
+			from = cd // what budded on the bench stands there on the first day in the bed
+		}
+		r.flushTo(0, r.plain, 1-r.pinchedShare(), way, from, cd)
 		if r.pinched != nil {
-			r.flushTo(1, r.pinched, r.pinchedShare()*r.p.Profile.Pinch.StemsFactor, way, cd)
+			r.flushTo(1, r.pinched, r.pinchedShare()*r.p.Profile.Pinch.StemsFactor, way, from, cd)
 		}
 		if math.IsInf(r.colourCd, 1) && way >= r.leadCd() {
 			r.colourCd = cd + r.cohort.reached[1][crop.Colour]
@@ -212,10 +230,10 @@ func (r *Run) leadCd() float64 {
 	return r.plain.leadCd + r.pinchedShare()*r.p.Profile.Pinch.DelayCd
 }
 
-// flushTo forms what buds between where the run stands and cd.
-func (r *Run) flushTo(i int, f *flush, factor, way, cd float64) {
+// flushTo forms what buds of a flush between the warmths from and cd, the last on a way that light has weighted.
+func (r *Run) flushTo(i int, f *flush, factor, way, from, cd float64) {
 	share := max(r.budded[i], f.at(way))
-	r.cohort.bud(r.nowCd, cd, (share-r.budded[i])*factor*r.firstFlush*r.traits.Stems)
+	r.cohort.bud(from, cd, (share-r.budded[i])*factor*r.firstFlush*r.traits.Stems)
 	r.budded[i] = share
 }
 
@@ -277,8 +295,11 @@ func (r *Run) Regrow(stems float64) {
 	r.cohort.bud(r.nowCd+mean-half, r.nowCd+mean+half, shoots)
 }
 
-// Forget spares the run the shoots whose buds would be tight only after an instant: nobody will look at them.
-func (r *Run) Forget(after float64) { r.forgetCd = r.clock.Warmth.At(after) }
+// Forget spares the run the shoots that reach a rung only after an instant: nobody will look at them.
+func (r *Run) Forget(after float64, rung crop.Rung) {
+	const fastest = 0
+	r.forgetCd = r.clock.Warmth.At(after) - r.cohort.reached[fastest][rung]
+}
 
 func (r *Run) vigour() float64 {
 	spent := (r.nowCd - r.colourCd) / r.p.Profile.Yield.FloweringCd
