@@ -10,6 +10,7 @@ import (
 	"io"
 	"slices"
 	"strings"
+	"sync"
 
 	"dewcount/core/climate"
 	"dewcount/core/crop"
@@ -18,14 +19,15 @@ import (
 //go:embed crops.json
 var shipped []byte
 
-// Shipped returns the profiles that come with the program, in the order of the table.
-func Shipped() []Entry {
+// Shipped returns the profiles that come with the program, in the order of the table. They are read once: nobody may change
+// them.
+var Shipped = sync.OnceValue(func() []Entry {
 	entries, err := Read(bytes.NewReader(shipped))
 	if err != nil {
 		panic("croptable: the shipped table cannot be read: " + err.Error()) // a test reads it
 	}
 	return entries
-}
+})
 
 // An Entry is a profile as the table writes it. Pointers are null where a field does not apply.
 type Entry struct {

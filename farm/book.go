@@ -5,7 +5,9 @@ package farm
 import (
 	"encoding/json"
 	"fmt"
+	"maps"
 	"slices"
+	"sync"
 
 	"dewcount/core/crop"
 	"dewcount/core/day"
@@ -36,13 +38,22 @@ type Book struct {
 // NewBook returns an empty book that knows the shipped crops and the farm's own, which replace those of the same id.
 func NewBook(own []croptable.Entry) *Book {
 	b := &Book{OwnCrops: own, crops: make(map[string]*crop.Profile)}
-	for _, entries := range [][]croptable.Entry{croptable.Shipped(), own} {
-		for i := range entries {
-			b.crops[entries[i].ID] = entries[i].Profile()
-		}
+	maps.Copy(b.crops, shippedCrops())
+	for i := range own {
+		b.crops[own[i].ID] = own[i].Profile()
 	}
 	return b
 }
+
+// shippedCrops are the profiles that come with the program, by id.
+var shippedCrops = sync.OnceValue(func() map[string]*crop.Profile {
+	crops := make(map[string]*crop.Profile)
+	entries := croptable.Shipped()
+	for i := range entries {
+		crops[entries[i].ID] = entries[i].Profile()
+	}
+	return crops
+})
 
 // WithCrops returns a book with the same records and further crops of the farm's own.
 func (b *Book) WithCrops(more []croptable.Entry) *Book {

@@ -2,6 +2,7 @@ package farm
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"slices"
 	"sync"
@@ -85,6 +86,9 @@ func (s *Snapshot) cutDays(planting string) (first, last day.Day) {
 	return first, last
 }
 
+// ErrNoFarm is that the farm's settings are not written down yet.
+var ErrNoFarm = errors.New("this farm has no settings yet: write down where it lies")
+
 // A Farm answers for one farm: what is on record, what it means, and what is to be recorded.
 type Farm struct {
 	store Store
@@ -128,6 +132,9 @@ func (f *Farm) current(ctx context.Context) (*Snapshot, error) {
 	book, revision, err := f.store.Load(ctx)
 	if err != nil {
 		return nil, err
+	}
+	if LacksSetting(book.Settings) != "" {
+		return nil, ErrNoFarm
 	}
 	place, err := book.Place()
 	if err != nil {
@@ -222,6 +229,28 @@ func (f *Farm) keep(ctx context.Context, who string, c Change) error {
 	return f.store.Apply(ctx, c)
 }
 
+// Set writes settings down: new ones are added, others take the place of what stood, and empty ones are withdrawn.
+func (f *Farm) Set(ctx context.Context, who string, settings []Setting) error {
+	book, _, err := f.store.Load(ctx)
+	if err != nil {
+		return err
+	}
+	var c Change
+	for _, s := range settings {
+		_, there := book.Record(&Settings, s.Key)
+		switch {
+		case s.Value == "" && there:
+			c.Withdraw = append(c.Withdraw, s.Record())
+		case s.Value == "":
+		case there:
+			c.Correct = append(c.Correct, s.Record())
+		default:
+			c.Add = append(c.Add, s.Record())
+		}
+	}
+	return f.keep(ctx, who, c)
+}
+
 // Undo takes back what was done last to a record: it brings back what stood before, or takes away what is new.
 func (f *Farm) Undo(ctx context.Context, who string, k *Kind, id string) error {
 	book, _, err := f.store.Load(ctx)
@@ -246,17 +275,18 @@ func (f *Farm) Undo(ctx context.Context, who string, k *Kind, id string) error {
 	return f.Add(ctx, who, before)
 }
 
-// Place is the farm's settings as they stand.
-func (f *Farm) Place(ctx context.Context) (Place, error) {
-	book, _, err := f.store.Load(ctx)
-	if err != nil {
-		return Place{}, err
-	}
-	return book.Place()
-}
-
 // Load returns the book as it stands.
 func (f *Farm) Load(ctx context.Context) (*Book, error) {
 	book, _, err := f.store.Load(ctx)
 	return book, err
+}
+
+// Now returns the farm's local civil time, to the minute.
+func (f *Farm) Now(s *Snapshot) day.Moment {
+	place, err := s.Book.Place()
+	if err != nil {
+		return day.Moment{} // a snapshot was made of it, so it is sound
+	}
+	now := f.clock().In(place.Zone)
+	return day.At(day.Of(now.Date()), now.Hour(), now.Minute())
 }

@@ -1,0 +1,221 @@
+package web
+
+import (
+	"crypto/rand"
+	"fmt"
+	"math"
+	"net/http"
+	"net/url"
+	"strconv"
+	"strings"
+
+	"dewcount/core/crop"
+	"dewcount/core/day"
+	"dewcount/farm"
+
+	"github.com/labstack/echo/v5"
+)
+
+// A countView is the page of a dew count: eight big buttons, plants counted, what the forecast expected here.
+type countView struct {
+	Heading, Action, Cancel, Save string
+	ID                            string
+	Planting, Variety, Bed        string
+	Plants                        int
+	Window                        string
+	Fields                        []field
+	Rungs                         []rungField
+	Fault, RungFault              string
+	Withdraw                      *doneView
+}
+
+// A rungField is a button and the number that it counts up.
+type rungField struct {
+	rungView
+	Name, Typed, Expected string
+}
+
+// usualSample is how many plants a count looks at where the row has more.
+const usualSample = 15
+
+func (s *server) newCount(c *echo.Context) error {
+	snap, err := s.snapshot(c)
+	if snap == nil || err != nil {
+		return err
+	}
+	p, ok := snap.Book.Planting(c.Param("planting"))
+	if !ok {
+		return farm.ErrNoSuchRecord
+	}
+	usual := map[string]string{"id": rand.Text(), "counted_at": s.usually(snap, 6),
+		"plants_counted": strconv.Itoa(min(usualSample, p.Plants))}
+	return s.countForm(c, http.StatusOK, snap, p, "", func(name string) string { return usual[name] }, nil)
+}
+
+// usually returns the time that a record of today has unless it is changed: an hour of the demo's day, or now.
+func (s *server) usually(snap *farm.Snapshot, hour int) string {
+	if s.step != nil {
+		return day.At(snap.View.Today, hour, 0).String()
+	}
+	return s.farm.Now(snap).String()
+}
+
+// countForm shows the form of a count: of a new one, or of the one with an id.
+func (s *server) countForm(c *echo.Context, code int, snap *farm.Snapshot, p farm.Planting, id string, from typed, faults map[string]string) error {
+	i := snap.Index(p.ID)
+	window := snap.Model.Plantings[i].Growth.Market
+	v := countView{Heading: "Dew count", Action: "/plantings/" + url.PathEscape(p.ID) + "/count", Save: "Record the count",
+		ID: from("id"), Cancel: "/plantings/" + url.PathEscape(p.ID), Planting: p.ID, Variety: p.Variety, Bed: p.Bed, Plants: p.Plants, Window: window.String()}
+	if id != "" {
+		v.Heading, v.Action, v.Save = "Correct a count", "/counts/"+url.PathEscape(id), "Keep the correction"
+		v.Withdraw = &doneView{Words: "Withdraw this count", Kind: farm.Counts.Name, ID: id}
+	}
+	v.Fields = fill([]field{
+		{Name: "plants_counted", Label: "Plants counted", Mode: "numeric", Needed: true, Hint: fmt.Sprintf("of %d in the row", p.Plants)},
+		{Name: "counted_at", Label: "When", Kind: "datetime-local", Needed: true},
+		{Name: "counter", Label: "Who counted"},
+	}, from, faults)
+	counted, err := strconv.Atoi(strings.TrimSpace(from("plants_counted")))
+	if err != nil {
+		counted = min(usualSample, p.Plants)
+	}
+	standing := snap.Stand.Standing(i)
+	for k, rung := range ladder(standing.Rungs, window) {
+		expected := standing.Rungs[k] * float64(counted) / float64(p.Plants)
+		v.Rungs = append(v.Rungs, rungField{rung, "stems_" + rung.ID, from("stems_" + rung.ID), fmt.Sprintf("%.0f", math.Round(expected))})
+	}
+	for _, name := range []string{"stems", "rung", "firm"} {
+		if faults[name] != "" {
+			v.RungFault = faults[name]
+		}
+	}
+	if v.RungFault == "" {
+		v.Fault = rest(v.Fields, faults)
+	}
+	return s.show(c, code, "count", "/plantings", v.Heading+" "+p.ID, snap, v)
+}
+
+// readCount reads a count from its form: the stems of a rung are in a field of their own.
+func readCount(from typed, planting string, today day.Day) (farm.Count, error) {
+	f := farm.NewFields(func(name string) string {
+		if name == "planting" {
+			return planting
+		}
+		return from(name)
+	})
+	count := farm.ReadCountHead(f)
+	for k := range crop.Rung(crop.Rungs) {
+		g := farm.NewFields(func(name string) string {
+			switch name {
+			case "rung":
+				return k.String()
+			case "stems":
+				if typed := strings.TrimSpace(from("stems_" + k.String())); typed != "" {
+					return typed
+				}
+				return "0"
+			}
+			return ""
+		})
+		farm.ReadCountRow(g, &count)
+		if by, only := faultsBy(g.Faults()); only {
+			for _, advice := range by {
+				f.Fault("stems", "%s: %s", k, strings.TrimSuffix(advice, "."))
+			}
+		}
+	}
+	notToCome(f, "counted_at", count.CountedAt, today)
+	return count, f.Faults()
+}
+
+func notToCome(f *farm.Fields, name string, m day.Moment, today day.Day) {
+	if m.Day().After(today) {
+		f.Fault(name, "%s has not come yet: today is %s", m.Day().Spoken(), today.Spoken())
+	}
+}
+
+func (s *server) addCount(c *echo.Context) error {
+	snap, err := s.snapshot(c)
+	if snap == nil || err != nil {
+		return err
+	}
+	p, ok := snap.Book.Planting(c.Param("planting"))
+	if !ok {
+		return farm.ErrNoSuchRecord
+	}
+	from := posted(c)
+	count, err := readCount(from, p.ID, snap.View.Today)
+	if err == nil {
+		count = count.WithID()
+		err = s.farm.Add(c.Request().Context(), count.Counter, count.Record())
+	}
+	if faults, only := faultsBy(err); only {
+		return s.countForm(c, http.StatusUnprocessableEntity, snap, p, "", from, faults)
+	}
+	if err != nil {
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, addressOf("recorded", count.Record(), "plantings", p.ID)+"&seen="+url.QueryEscape("counts:"+count.ID))
+}
+
+// countOf returns the count that the address names, and its planting.
+func countOf(c *echo.Context, snap *farm.Snapshot) (farm.Count, farm.Planting, error) {
+	count, ok := snap.Book.Count(c.Param("id"))
+	if !ok {
+		return count, farm.Planting{}, farm.ErrNoSuchRecord
+	}
+	p, ok := snap.Book.Planting(count.Planting)
+	if !ok {
+		return count, p, farm.ErrNoSuchRecord
+	}
+	return count, p, nil
+}
+
+func (s *server) editCount(c *echo.Context) error {
+	snap, err := s.snapshot(c)
+	if snap == nil || err != nil {
+		return err
+	}
+	count, p, err := countOf(c, snap)
+	if err != nil {
+		return err
+	}
+	head := of(count.Record())
+	from := func(name string) string {
+		if rung, ok := strings.CutPrefix(name, "stems_"); ok {
+			k, _ := crop.ParseRung(rung)
+			return strconv.Itoa(count.Stems[k])
+		}
+		return head(name)
+	}
+	return s.countForm(c, http.StatusOK, snap, p, count.ID, from, nil)
+}
+
+func (s *server) correctCount(c *echo.Context) error {
+	snap, err := s.snapshot(c)
+	if snap == nil || err != nil {
+		return err
+	}
+	old, p, err := countOf(c, snap)
+	if err != nil {
+		return err
+	}
+	from := posted(c)
+	count, err := readCount(from, p.ID, snap.View.Today)
+	if err == nil {
+		count.ID = old.ID
+		for k, firm := range old.Firm { // the form does not ask for them
+			if firm != nil && *firm <= count.Stems[k] {
+				count.Firm[k] = firm
+			}
+		}
+		err = s.farm.Correct(c.Request().Context(), count.Counter, count.Record())
+	}
+	if faults, only := faultsBy(err); only {
+		return s.countForm(c, http.StatusUnprocessableEntity, snap, p, old.ID, from, faults)
+	}
+	if err != nil {
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, addressOf("corrected", count.Record(), "plantings", p.ID)+"&seen="+url.QueryEscape("counts:"+count.ID))
+}

@@ -1,0 +1,102 @@
+package web
+
+import (
+	"errors"
+	"net/url"
+	"strings"
+
+	"dewcount/farm"
+
+	"github.com/labstack/echo/v5"
+)
+
+// A field is an input of a form: what was typed stays, and what is wrong stands beside it.
+type field struct {
+	Name, Label, Hint, Kind, Mode string // kind: of the input element; mode: of the keyboard
+	Typed, Fault, List            string // list: the id of a list of suggestions
+	Options                       []option
+	Needed                        bool
+}
+
+type option struct {
+	Value, Label string
+	Chosen       bool
+}
+
+// choose marks the typed option.
+func (f field) choose(options ...option) field {
+	for _, o := range options {
+		o.Chosen = o.Value == f.Typed
+		f.Options = append(f.Options, o)
+	}
+	return f
+}
+
+// typed returns what was typed into a field of a form, or what a record says.
+type typed func(name string) string
+
+// posted reads a form that was sent.
+func posted(c *echo.Context) typed {
+	return func(name string) string { return c.FormValue(name) }
+}
+
+// of reads a record.
+func of(r farm.Record) typed {
+	return func(name string) string {
+		for i, column := range r.Kind.Columns {
+			if column == name {
+				return r.Rows[0][i]
+			}
+		}
+		return ""
+	}
+}
+
+// faultsBy returns the advice for each field, and whether err is no more than faults.
+func faultsBy(err error) (map[string]string, bool) {
+	var faults farm.Faults
+	if !errors.As(err, &faults) {
+		return nil, false
+	}
+	by := make(map[string]string)
+	for _, f := range faults {
+		if by[f.Field] == "" {
+			by[f.Field] = sentence(f.Advice)
+		}
+	}
+	return by, true
+}
+
+// fill puts what was typed and what is wrong into fields.
+func fill(fields []field, from typed, faults map[string]string) []field {
+	for i := range fields {
+		f := &fields[i]
+		f.Typed, f.Fault = from(f.Name), faults[f.Name]
+		options := f.Options
+		f.Options = nil
+		*f = f.choose(options...)
+	}
+	return fields
+}
+
+// rest returns the advice for what no field of the form is named after.
+func rest(fields []field, faults map[string]string) string {
+	for name, advice := range faults {
+		there := false
+		for _, f := range fields {
+			there = there || f.Name == name
+		}
+		if !there {
+			return advice
+		}
+	}
+	return ""
+}
+
+// addressOf builds an address of parts, and tells on the page there what was done to a record.
+func addressOf(did string, r farm.Record, parts ...string) string {
+	for i, p := range parts {
+		parts[i] = url.PathEscape(p)
+	}
+	return "/" + strings.Join(parts, "/") + "?done=" + url.QueryEscape(did+":"+r.Kind.Name+":"+r.ID())
+}

@@ -1,0 +1,331 @@
+package web
+
+import (
+	"cmp"
+	"errors"
+	"fmt"
+	"net/http"
+	"slices"
+	"strings"
+
+	"dewcount/core/crop"
+	"dewcount/core/day"
+	"dewcount/farm"
+
+	"github.com/labstack/echo/v5"
+)
+
+// A morningView answers: what can be cut on the next pick day, and how sure is that?
+type morningView struct {
+	Heading, For string
+	Today        bool // the pick day shown is today
+	Picks        []pickView
+	Crops        []cropView
+	Quiet        string // crops that have nothing on the pick day, in words
+	Dues         []dueView
+	ToCount      []toCountView
+	Rests        string // what the forecast rests on
+	Empty        bool
+}
+
+// A pickView is a pick day to choose.
+type pickView struct {
+	Day, Spoken, Stems string
+	Chosen             bool
+}
+
+// A cropView is a crop's line on a pick day.
+type cropView struct {
+	ID, Name string
+	Window   string
+	Rungs    []rungView
+	Spread   spreadView
+	Want     string
+	Short    bool
+	Rows     []rowView
+	likely   float64
+}
+
+// A rowView is a planting's part in a crop's line, and what it rests on.
+type rowView struct {
+	ID, Variety, Bed string
+	Spread           spreadView
+	Why              string
+}
+
+// A dueView is a market day or another order with what it wants.
+type dueView struct {
+	Order, On, Pick, Kind string
+	Lines                 []wantView
+	Verdict               string
+	Short                 bool
+}
+
+type wantView struct {
+	What, Wanted, Verdict string
+	Short                 bool
+	Spread                spreadView
+	Known                 bool
+}
+
+type toCountView struct{ ID, Variety, Bed, Why string }
+
+func (s *server) morning(c *echo.Context) error {
+	snap, err := s.snapshot(c)
+	if snap == nil || err != nil {
+		return err
+	}
+	chosen := 0
+	for j, d := range snap.Forecast.PickDays {
+		if d.String() == c.QueryParam("pick") {
+			chosen = j
+		}
+	}
+	return s.show(c, http.StatusOK, "morning", "/", "Morning", snap, newMorning(snap, chosen))
+}
+
+// snapshot returns the farm as it stands, or sends whoever comes to a farm without settings to write them down.
+func (s *server) snapshot(c *echo.Context) (*farm.Snapshot, error) {
+	snap, err := s.farm.Snapshot(c.Request().Context())
+	if errors.Is(err, farm.ErrNoFarm) {
+		return nil, c.Redirect(http.StatusSeeOther, "/farm")
+	}
+	return snap, err
+}
+
+func newMorning(snap *farm.Snapshot, chosen int) morningView {
+	f := snap.Forecast
+	v := morningView{Empty: len(snap.Book.Plantings) == 0, Rests: rests(snap)}
+	dues := snap.Due()
+	if len(f.PickDays) > 0 {
+		pick := f.PickDays[chosen]
+		v.Heading, v.Today = "Pick of "+pick.Spoken(), pick == snap.View.Today
+		v.For = feeds(dues, pick)
+		v.Crops, v.Quiet = cropLines(snap, dues, chosen)
+		for j, d := range f.PickDays {
+			total := 0.0
+			for _, cells := range f.Crops {
+				total += cells.ByPick[j][crop.Market].Mean()
+			}
+			v.Picks = append(v.Picks, pickView{d.String(), d.Spoken(), fmt.Sprintf("about %d", roundly(total)), j == chosen})
+		}
+	}
+	const dueDays = 10
+	for _, d := range dues {
+		if d.On.Sub(snap.View.Today) <= dueDays {
+			v.Dues = append(v.Dues, newDue(d))
+		}
+	}
+	v.ToCount = toCount(snap)
+	return v
+}
+
+// roundly rounds to what can be said of a sum: two figures.
+func roundly(n float64) int {
+	if n < 100 {
+		return int(n + 0.5)
+	}
+	return int(n/10+0.5) * 10
+}
+
+// feeds names the orders that a pick day's stems go to.
+func feeds(dues []farm.Due, pick day.Day) string {
+	var names []string
+	for _, d := range dues {
+		if d.PickOn == pick {
+			names = append(names, d.Order.ID+" on "+d.On.Spoken())
+		}
+	}
+	return list(names)
+}
+
+func cropLines(snap *farm.Snapshot, dues []farm.Due, pick int) (lines []cropView, quiet string) {
+	f := snap.Forecast
+	var none []string
+	for id, cells := range f.Crops {
+		profile := snap.Book.Crop(id)
+		window, _ := profile.Window(crop.Market, snap.Book.SchoolOf(id, "cut"))
+		spread := cells.ByPick[pick][crop.Market]
+		wanted := 0
+		for _, d := range dues {
+			for _, w := range d.Lines {
+				if d.PickOn == f.PickDays[pick] && w.CropID == id {
+					wanted += w.Wanted
+				}
+			}
+		}
+		if spread.AtBest() == 0 && wanted == 0 {
+			none = append(none, profile.Name)
+			continue
+		}
+		line := cropView{ID: id, Name: profile.Name, Window: window.String(), Rungs: rungsOf(window), likely: spread.Mean()}
+		most := max(spread.Quantile(0.9), float64(wanted)) * 1.04
+		line.Spread = newSpreadView(spread, most, wanted)
+		if wanted > 0 {
+			line.Want, line.Short = verdict(wanted, spread.AtLeast(wanted), max(0, wanted-spread.Likely()))
+		}
+		line.Rows = rows(snap, id, pick, most)
+		lines = append(lines, line)
+	}
+	slices.SortFunc(lines, func(a, b cropView) int { return cmp.Or(cmp.Compare(b.likely, a.likely), strings.Compare(a.ID, b.ID)) })
+	slices.Sort(none)
+	return lines, list(none)
+}
+
+// verdict says whether a number of stems is covered.
+func verdict(wanted int, chance float64, short int) (words string, isShort bool) {
+	switch {
+	case wanted == 0:
+		return "nothing wanted", false
+	case chance >= 0.9:
+		return fmt.Sprintf("%d wanted: covered, %s", wanted, tenths(chance)), false
+	case short == 0:
+		return fmt.Sprintf("%d wanted: likely covered, %s", wanted, tenths(chance)), false
+	default:
+		return fmt.Sprintf("%d wanted: likely %d short; covered %s", wanted, short, strings.Replace(tenths(chance), "hardly a chance", "hardly ever", 1)), true
+	}
+}
+
+// rows lists the plantings behind a crop's line.
+func rows(snap *farm.Snapshot, cropID string, pick int, most float64) []rowView {
+	var rows []rowView
+	for i, p := range snap.Model.Plantings {
+		spread := snap.Forecast.Plantings[i].ByPick[pick][crop.Market]
+		if p.Growth.Profile.ID != cropID || spread.AtBest() == 0 {
+			continue
+		}
+		rows = append(rows, rowView{ID: p.ID, Variety: p.Variety, Bed: bedOf(snap, p.ID), Spread: newSpreadView(spread, most, 0), Why: why(snap, i)})
+	}
+	return rows
+}
+
+func bedOf(snap *farm.Snapshot, planting string) string {
+	p, _ := snap.Book.Planting(planting)
+	return p.Bed
+}
+
+// why says which counts and cuts a planting's forecast rests on.
+func why(snap *farm.Snapshot, i int) string {
+	p := snap.Model.Plantings[i]
+	counts, cuts := 0, 0
+	var last farm.Count
+	for _, c := range snap.Book.Counts {
+		if c.Planting == p.ID {
+			counts++
+			if last.CountedAt.IsZero() || c.CountedAt.Instant(0) > last.CountedAt.Instant(0) {
+				last = c
+			}
+		}
+	}
+	for _, c := range snap.Book.Cuts {
+		if c.Planting == p.ID {
+			cuts++
+		}
+	}
+	words := "not counted yet: reckoned from its start on " + p.Growth.Started.Spoken() + ", the weather since, and what other rows of the crop did"
+	if counts > 0 {
+		words = fmt.Sprintf("%s, the last on %s: %s on %d of %d plants", number(counts, "count"), last.CountedAt.Day().Spoken(),
+			stems(last.Total()), last.PlantsCount, p.Growth.Plants)
+	}
+	if cuts > 0 {
+		words += "; " + number(cuts, "cut")
+	}
+	return words
+}
+
+func number(n int, of string) string {
+	if n == 1 {
+		return "1 " + of
+	}
+	return fmt.Sprintf("%d %ss", n, of)
+}
+
+// rests says what weather the forecast rests on.
+func rests(snap *farm.Snapshot) string {
+	o := snap.Model.Outlook
+	words := "No weather is on record: the season is taken to be usual for this latitude and height."
+	if n := len(o.Observed); n > 0 {
+		words = fmt.Sprintf("Weather on record up to %s", o.Observed[n-1].Day.Spoken())
+		if m := len(o.Issued); m > 0 {
+			words += fmt.Sprintf(", the forecast up to %s", o.Issued[m-1].Day.Spoken())
+		}
+		words += fmt.Sprintf(", then %d weathers that are possible here.", snap.Model.Members)
+	}
+	if snap.Stand.Bridged > 0 {
+		words += fmt.Sprintf(" %s missing since the first sowing and bridged by what is usual: import them to be surer.", number(snap.Stand.Bridged, "day"))
+	}
+	return words
+}
+
+func newDue(d farm.Due) dueView {
+	v := dueView{Order: d.Order.ID, On: d.On.Spoken(), Kind: d.Order.Kind, Pick: "no pick day before it"}
+	if !d.PickOn.IsZero() {
+		v.Pick = "cut on " + d.PickOn.Spoken()
+	}
+	short := 0
+	for _, w := range d.Lines {
+		line := wantView{What: w.What, Wanted: fmt.Sprint(w.Wanted), Known: w.Known}
+		if w.Known {
+			line.Verdict, line.Short = verdict(w.Wanted, w.Chance, w.Short())
+			line.Spread = newSpreadView(w.Spread, max(w.Spread.Quantile(0.9), float64(w.Wanted)), w.Wanted)
+			if w.Have > 0 {
+				line.Verdict += fmt.Sprintf(" (%d are cut)", w.Have)
+			}
+			if w.Before > 0 {
+				line.Verdict += fmt.Sprintf(", after %d for orders before it", w.Before)
+			}
+		} else {
+			line.Verdict = "by recipe, role or colour alone: not reckoned, name a crop or a variety"
+		}
+		if line.Short {
+			short++
+		}
+		v.Lines = append(v.Lines, line)
+	}
+	switch {
+	case len(v.Lines) == 0:
+		v.Verdict = "nothing wanted yet"
+	case short == 0:
+		v.Verdict = "covered"
+	default:
+		v.Verdict, v.Short = fmt.Sprintf("%d of %s short", short, number(len(v.Lines), "line")), true
+	}
+	return v
+}
+
+// toCount names the rows whose count would tell most: in bud, not counted for days, the most stems in doubt first.
+func toCount(snap *farm.Snapshot) []toCountView {
+	const staleDays, most = 4, 5
+	type candidate struct {
+		toCountView
+		doubt float64
+	}
+	var all []candidate
+	for i, p := range snap.Model.Plantings {
+		standing := snap.Stand.Standing(i)
+		if standing.Likely < 5 || !p.Ended.IsZero() {
+			continue
+		}
+		last := day.Day{}
+		for _, c := range snap.Book.Counts {
+			if c.Planting == p.ID && c.CountedAt.Day().After(last) {
+				last = c.CountedAt.Day()
+			}
+		}
+		why := "in bud, never counted"
+		if !last.IsZero() {
+			days := snap.View.Today.Sub(last)
+			if days < staleDays {
+				continue
+			}
+			why = fmt.Sprintf("last counted %d days ago", days)
+		}
+		all = append(all, candidate{toCountView{p.ID, p.Variety, bedOf(snap, p.ID), why}, standing.AtBest - standing.Sure})
+	}
+	slices.SortFunc(all, func(a, b candidate) int { return cmp.Or(cmp.Compare(b.doubt, a.doubt), strings.Compare(a.ID, b.ID)) })
+	var views []toCountView
+	for _, c := range all[:min(most, len(all))] {
+		views = append(views, c.toCountView)
+	}
+	return views
+}

@@ -1,0 +1,255 @@
+package web
+
+import (
+	"net/http"
+	"net/url"
+	"slices"
+	"strconv"
+	"strings"
+
+	"dewcount/farm"
+
+	"github.com/labstack/echo/v5"
+)
+
+// An ordersView shows what is promised, day by day, and how sure it is.
+type ordersView struct {
+	Dues   []dueView
+	Orders []orderLink
+}
+
+type orderLink struct{ ID, Words string }
+
+func (s *server) orders(c *echo.Context) error {
+	snap, err := s.snapshot(c)
+	if snap == nil || err != nil {
+		return err
+	}
+	var v ordersView
+	for _, d := range snap.Due() {
+		v.Dues = append(v.Dues, newDue(d))
+	}
+	for _, o := range snap.Book.Orders {
+		v.Orders = append(v.Orders, orderLink{o.ID, orderWords(o)})
+	}
+	slices.SortFunc(v.Orders, func(a, b orderLink) int { return strings.Compare(a.ID, b.ID) })
+	return s.show(c, http.StatusOK, "orders", "/orders", "Orders", snap, v)
+}
+
+func orderWords(o farm.Order) string {
+	words := map[string]string{"market": "market", "event": "event", "standing": "standing bucket"}[o.Kind]
+	if o.Repeats == "" {
+		return words + " on " + o.DueOn.Spoken()
+	}
+	words += " every " + o.DueOn.Weekday().String() + " from " + o.DueOn.Spoken()
+	if !o.Until.IsZero() {
+		words += " to " + o.Until.Spoken()
+	}
+	return words
+}
+
+// An orderView shows one order's wants, to be changed.
+type orderView struct {
+	ID, Words string
+	Customer  string
+	Lines     []orderLineView
+	New       []field
+	Fault     string
+	Names     []string
+	Dues      []dueView
+}
+
+type orderLineView struct {
+	Line, What, Stems, ID string
+	Fault                 string
+}
+
+func (s *server) order(c *echo.Context) error {
+	return s.orderPage(c, http.StatusOK, func(string) string { return "" }, nil)
+}
+
+// orderPage shows an order with what was typed and what is wrong in a line.
+func (s *server) orderPage(c *echo.Context, code int, from typed, faults map[string]string) error {
+	snap, err := s.snapshot(c)
+	if snap == nil || err != nil {
+		return err
+	}
+	o, ok := snap.Book.Order(c.Param("order"))
+	if !ok {
+		return farm.ErrNoSuchRecord
+	}
+	v := orderView{ID: o.ID, Words: sentence(orderWords(o)), Customer: o.Customer}
+	for _, l := range snap.Book.OrderLines {
+		if l.Order != o.ID {
+			continue
+		}
+		line := orderLineView{Line: strconv.Itoa(l.Line), What: lineWords(snap, l), ID: l.Record().ID()}
+		if l.Stems != nil {
+			line.Stems = strconv.Itoa(*l.Stems)
+		}
+		if from("line") == line.Line {
+			line.Stems, line.Fault = from("stems"), faults["stems"]
+		}
+		v.Lines = append(v.Lines, line)
+	}
+	slices.SortFunc(v.Lines, func(a, b orderLineView) int {
+		return len(a.Line)*1000 - len(b.Line)*1000 + strings.Compare(a.Line, b.Line)
+	})
+	v.New = []field{{Name: "what", Label: "Variety or crop", List: "wants", Needed: true}, {Name: "stems", Label: "Stems", Mode: "numeric", Needed: true}}
+	if from("line") == "" {
+		v.New = fill(v.New, from, faults)
+		v.Fault = rest(v.New, faults)
+	}
+	v.Names = wantNames(snap)
+	for _, d := range snap.Due() {
+		if d.Order.ID == o.ID {
+			v.Dues = append(v.Dues, newDue(d))
+		}
+	}
+	return s.show(c, code, "order", "/orders", o.ID, snap, v)
+}
+
+// lineWords says what a line wants.
+func lineWords(snap *farm.Snapshot, l farm.OrderLine) string {
+	switch {
+	case l.Variety != "":
+		return l.Variety
+	case l.Crop != "":
+		if p := snap.Book.Crop(l.Crop); p != nil {
+			return p.Name
+		}
+		return l.Crop
+	case l.Recipe != "":
+		return "bouquets: " + l.Recipe
+	default:
+		return strings.TrimSpace(l.Colour + " " + l.Role)
+	}
+}
+
+// wantNames are the varieties on record and the crops that they are of.
+func wantNames(snap *farm.Snapshot) []string {
+	var names []string
+	for _, v := range snap.Book.Varieties {
+		names = append(names, v.Name)
+		if p := snap.Book.Crop(v.Crop); p != nil {
+			names = append(names, p.Name)
+		}
+	}
+	slices.Sort(names)
+	return slices.Compact(names)
+}
+
+// setLine adds a line to an order, or gives one that is there another number of stems.
+func (s *server) setLine(c *echo.Context) error {
+	snap, err := s.snapshot(c)
+	if snap == nil || err != nil {
+		return err
+	}
+	o, ok := snap.Book.Order(c.Param("order"))
+	if !ok {
+		return farm.ErrNoSuchRecord
+	}
+	from := posted(c)
+	line := farm.OrderLine{Order: o.ID, Use: map[string]string{"market": "market", "event": "event", "standing": "florist"}[o.Kind]}
+	f := farm.NewFields(from)
+	did := "recorded"
+	if n, err := strconv.Atoi(from("line")); err == nil {
+		for _, l := range snap.Book.OrderLines {
+			if l.Order == o.ID && l.Line == n {
+				line, did = l, "corrected"
+			}
+		}
+	} else {
+		s.name(snap, f, &line, strings.TrimSpace(from("what")))
+		for _, l := range snap.Book.OrderLines {
+			if l.Order == o.ID {
+				line.Line = max(line.Line, l.Line)
+			}
+		}
+		for _, p := range snap.Book.History { // a withdrawn line keeps its number, so that it can come back
+			if r, err := p.Record(); err == nil && r.Kind == &farm.OrderLines && r.Field("order") == o.ID {
+				if n, err := strconv.Atoi(r.Field("line")); err == nil {
+					line.Line = max(line.Line, n)
+				}
+			}
+		}
+		line.Line++
+	}
+	wanted := f.Whole("stems", 1, 100_000)
+	line.Stems = &wanted
+	if err = f.Faults(); err == nil {
+		if did == "corrected" {
+			err = s.farm.Correct(c.Request().Context(), "", line.Record())
+		} else {
+			err = s.farm.Add(c.Request().Context(), "", line.Record())
+		}
+	}
+	if faults, only := faultsBy(err); only {
+		return s.orderPage(c, http.StatusUnprocessableEntity, from, faults)
+	}
+	if err != nil {
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, addressOf(did, line.Record(), "orders", o.ID))
+}
+
+// name gives a line the variety or the crop of a name.
+func (s *server) name(snap *farm.Snapshot, f *farm.Fields, l *farm.OrderLine, what string) {
+	if v, ok := snap.Book.Variety(what); ok {
+		l.Variety = v.Name
+		return
+	}
+	for _, p := range snap.Book.Crops() {
+		if strings.EqualFold(p.Name, what) || p.ID == what {
+			l.Crop = p.ID
+			return
+		}
+	}
+	f.Fault("what", "%q is neither a variety on record nor a crop: choose one from the list", what)
+}
+
+func orderFields() []field {
+	return []field{
+		{Name: "order", Label: "Name", Needed: true, Hint: "Such as Saturday market, or the event."},
+		field{Name: "kind", Label: "Kind", Kind: "select"}.choose(option{Value: "market", Label: "market day"}, option{Value: "event", Label: "event"},
+			option{Value: "standing", Label: "standing bucket"}),
+		{Name: "due_on", Label: "Due on", Kind: "date", Needed: true},
+		field{Name: "repeats", Label: "Again", Kind: "select"}.choose(option{Value: "", Label: "once"}, option{Value: "weekly", Label: "every week"}),
+		{Name: "until", Label: "Until", Kind: "date"},
+		{Name: "customer", Label: "For whom"},
+		{Name: "note", Label: "Note"},
+	}
+}
+
+func (s *server) newOrder(c *echo.Context) error {
+	return s.orderForm(c, http.StatusOK, func(string) string { return "" }, nil)
+}
+
+func (s *server) orderForm(c *echo.Context, code int, from typed, faults map[string]string) error {
+	snap, err := s.snapshot(c)
+	if snap == nil || err != nil {
+		return err
+	}
+	v := formView{Heading: "Add a market day or an order", Action: "/orders", Save: "Add it", Cancel: "/orders",
+		Lead: "Then say what it wants, and see what is covered."}
+	v.Fields = fill(orderFields(), from, faults)
+	v.Fault = rest(v.Fields, faults)
+	return s.show(c, code, "form", "/orders", v.Heading, snap, v)
+}
+
+func (s *server) addOrder(c *echo.Context) error {
+	from := posted(c)
+	f := farm.NewFields(from)
+	o := farm.ReadOrder(f)
+	err := f.Faults()
+	if err == nil {
+		err = s.farm.Add(c.Request().Context(), "", o.Record())
+	}
+	if faults, only := faultsBy(err); only {
+		return s.orderForm(c, http.StatusUnprocessableEntity, from, faults)
+	}
+	if err != nil {
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, "/orders/"+url.PathEscape(o.ID)+"?done="+url.QueryEscape("recorded:orders:"+o.ID))
+}

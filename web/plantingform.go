@@ -1,0 +1,188 @@
+package web
+
+import (
+	"fmt"
+	"net/http"
+	"net/url"
+	"slices"
+	"strings"
+	"unicode"
+
+	"dewcount/core/day"
+	"dewcount/farm"
+
+	"github.com/labstack/echo/v5"
+)
+
+// A formView is a page that is a form.
+type formView struct {
+	Heading, Action, Save, Cancel string
+	Lead                          string
+	Fields                        []field
+	More                          []field // shown apart: rarely needed
+	Fault                         string  // what belongs to no field
+	Varieties                     []string
+	Withdraw                      *doneView // what may be withdrawn here
+}
+
+// farthestStart is how many days ahead a planting can be planned.
+const farthestStart = 730
+
+func (s *server) newPlanting(c *echo.Context) error {
+	return s.plantingForm(c, http.StatusOK, nil, func(name string) string { return c.QueryParam(name) }, nil)
+}
+
+func (s *server) editPlanting(c *echo.Context) error {
+	snap, err := s.snapshot(c)
+	if snap == nil || err != nil {
+		return err
+	}
+	p, ok := snap.Book.Planting(c.Param("planting"))
+	if !ok {
+		return farm.ErrNoSuchRecord
+	}
+	return s.plantingForm(c, http.StatusOK, &p, of(p.Record()), nil)
+}
+
+// plantingForm shows the form of a planting, or of a new one where p is nil.
+func (s *server) plantingForm(c *echo.Context, code int, p *farm.Planting, from typed, faults map[string]string) error {
+	snap, err := s.snapshot(c)
+	if snap == nil || err != nil {
+		return err
+	}
+	v := formView{Heading: "Add a planting", Action: "/plantings", Save: "Add the planting", Cancel: "/plantings",
+		Lead: "Once it is added you see when it will shoot, bud and be cut, and how sure that is."}
+	title := "Add a planting"
+	if p != nil {
+		v.Heading, v.Action, v.Save = "Correct "+p.ID, "/plantings/"+url.PathEscape(p.ID), "Keep the correction"
+		v.Cancel, v.Lead, title = v.Action, "What stood before stays in the planting's history.", "Correct "+p.ID
+		v.Withdraw = &doneView{Words: "Withdraw this planting", Kind: farm.Plantings.Name, ID: p.ID}
+	}
+	for _, variety := range snap.Book.Varieties {
+		v.Varieties = append(v.Varieties, variety.Name)
+	}
+	slices.Sort(v.Varieties)
+	v.Fields = plantingFields(snap, p == nil)
+	v.More = []field{
+		{Name: "pinched_on", Label: "Pinched on", Kind: "date", Hint: "Also a day to come, as planned."},
+		{Name: "pinched_share", Label: "Share pinched", Mode: "decimal", Hint: "0.5 is half of the row; empty means all of it."},
+		field{Name: "cut_style", Label: "Cut", Kind: "select"}.choose(option{Value: "", Label: "low, for long stems (usual)"}, option{Value: "keep-buds", Label: "high, to keep the side buds"}),
+		{Name: "ended_on", Label: "Pulled out on", Kind: "date"},
+	}
+	v.Fields, v.More = fill(v.Fields, from, faults), fill(v.More, from, faults)
+	v.Fault = rest(slices.Concat(v.Fields, v.More), faults)
+	return s.show(c, code, "planting_form", "/plantings", title, snap, v)
+}
+
+func plantingFields(snap *farm.Snapshot, isNew bool) []field {
+	beds := field{Name: "bed", Label: "Bed", Kind: "select"}.choose(option{Value: "", Label: "none"})
+	for _, b := range snap.Book.Beds {
+		beds.Options = append(beds.Options, option{Value: b.ID, Label: b.ID})
+	}
+	fields := []field{{Name: "variety", Label: "Variety", List: "varieties", Needed: true, Hint: "One on record, or the name of a new one."}}
+	if isNew {
+		crops := field{Name: "crop", Label: "Crop, for a new variety", Kind: "select"}.choose(option{Value: "", Label: "the variety is on record"})
+		for _, p := range snap.Book.Crops() {
+			crops.Options = append(crops.Options, option{Value: p.ID, Label: p.Name})
+		}
+		fields = append(fields, crops, field{Name: "planting", Label: "Short name", Hint: "Such as ZC4, for stakes and lists; empty makes one."})
+	}
+	return append(fields,
+		field{Name: "method", Label: "Started", Kind: "select"}.choose(option{Value: "direct", Label: "sown where it grows"},
+			option{Value: "tray", Label: "in trays"}, option{Value: "tuber", Label: "as tubers"}),
+		field{Name: "started_on", Label: "Started on", Kind: "date", Needed: true},
+		field{Name: "planted_out_on", Label: "Planted out on", Kind: "date", Hint: "Trays and potted tubers; also a day to come."},
+		field{Name: "plants", Label: "Plants", Mode: "numeric", Needed: true, Hint: "Live plants that you expect to bear, losses taken off."},
+		beds)
+}
+
+func (s *server) addPlanting(c *echo.Context) error {
+	snap, err := s.snapshot(c)
+	if snap == nil || err != nil {
+		return err
+	}
+	from := posted(c)
+	named := func(name string) string {
+		if name == "planting" && strings.TrimSpace(from(name)) == "" {
+			return freeName(snap.Book, from("variety"))
+		}
+		return from(name)
+	}
+	f := farm.NewFields(named)
+	p := farm.ReadPlanting(f)
+	notTooFar(f, p, snap.View.Today)
+	records := []farm.Record{p.Record()}
+	if _, known := snap.Book.Variety(p.Variety); !known && p.Variety != "" {
+		crop := strings.TrimSpace(from("crop"))
+		if crop == "" {
+			f.Fault("variety", "%q is no variety on record: choose one from the list, or say below which crop it is", p.Variety)
+		} else {
+			records = append([]farm.Record{farm.Variety{Name: p.Variety, Crop: crop}.Record()}, records...)
+		}
+	}
+	if err = f.Faults(); err == nil {
+		err = s.farm.Add(c.Request().Context(), "", records...)
+	}
+	if faults, only := faultsBy(err); only {
+		return s.plantingForm(c, http.StatusUnprocessableEntity, nil, from, faults)
+	}
+	if err != nil {
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, addressOf("recorded", p.Record(), "plantings", p.ID))
+}
+
+func notTooFar(f *farm.Fields, p farm.Planting, today day.Day) {
+	if p.StartedOn.Sub(today) > farthestStart {
+		f.Fault("started_on", "%s lies more than two years ahead: check the year", p.StartedOn)
+	}
+}
+
+// freeName makes a short name for a planting of a variety: the first letters of its words, and the next number.
+func freeName(b *farm.Book, variety string) string {
+	initials := ""
+	for _, word := range strings.Fields(variety) {
+		if letter := []rune(word)[0]; unicode.IsLetter(letter) && len([]rune(initials)) < 3 {
+			initials += string(unicode.ToUpper(letter))
+		}
+	}
+	if initials == "" {
+		initials = "P"
+	}
+	for n := 1; ; n++ {
+		name := fmt.Sprintf("%s%d", initials, n)
+		if _, taken := b.Planting(name); !taken {
+			return name
+		}
+	}
+}
+
+func (s *server) correctPlanting(c *echo.Context) error {
+	snap, err := s.snapshot(c)
+	if snap == nil || err != nil {
+		return err
+	}
+	old, ok := snap.Book.Planting(c.Param("planting"))
+	if !ok {
+		return farm.ErrNoSuchRecord
+	}
+	from := posted(c)
+	f := farm.NewFields(func(name string) string {
+		if name == "planting" {
+			return old.ID
+		}
+		return from(name)
+	})
+	p := farm.ReadPlanting(f)
+	notTooFar(f, p, snap.View.Today)
+	if err = f.Faults(); err == nil {
+		err = s.farm.Correct(c.Request().Context(), "", p.Record())
+	}
+	if faults, only := faultsBy(err); only {
+		return s.plantingForm(c, http.StatusUnprocessableEntity, &old, from, faults)
+	}
+	if err != nil {
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, addressOf("corrected", p.Record(), "plantings", p.ID))
+}

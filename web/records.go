@@ -1,0 +1,87 @@
+package web
+
+import (
+	"net/http"
+	"net/url"
+	"strings"
+
+	"dewcount/farm"
+
+	"github.com/labstack/echo/v5"
+)
+
+// named returns the record that a form names.
+func named(c *echo.Context) (*farm.Kind, string, error) {
+	k := farm.KindNamed(c.FormValue("kind"))
+	if k == nil || k == &farm.Settings {
+		return nil, "", farm.ErrNoSuchRecord
+	}
+	return k, c.FormValue("id"), nil
+}
+
+// withdraw takes a record away; the page then offers to put it back.
+func (s *server) withdraw(c *echo.Context) error {
+	k, id, err := named(c)
+	if err != nil {
+		return err
+	}
+	to := s.home(c, k, id)
+	if err := s.farm.Withdraw(c.Request().Context(), "", k, id); err != nil {
+		return err
+	}
+	if k == &farm.Plantings {
+		to = "/plantings"
+	}
+	return c.Redirect(http.StatusSeeOther, to+"?done="+url.QueryEscape("withdrawn:"+k.Name+":"+id))
+}
+
+// undo takes back what was done last to a record.
+func (s *server) undo(c *echo.Context) error {
+	k, id, err := named(c)
+	if err != nil {
+		return err
+	}
+	if err := s.farm.Undo(c.Request().Context(), "", k, id); err != nil {
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, s.home(c, k, id)+"?done="+url.QueryEscape("undone:"+k.Name+":"+id))
+}
+
+// home returns the page that a record is shown on.
+func (s *server) home(c *echo.Context, k *farm.Kind, id string) string {
+	book, err := s.farm.Load(c.Request().Context())
+	if err != nil {
+		return "/"
+	}
+	switch k {
+	case &farm.Weather, &farm.Beds, &farm.Varieties, &farm.Schools, &farm.RecipeLines, &farm.ExtraPicks:
+		return "/"
+	case &farm.Plantings:
+		if _, ok := book.Planting(id); ok {
+			return "/plantings/" + url.PathEscape(id)
+		}
+		return "/plantings"
+	case &farm.Orders:
+		return "/orders"
+	case &farm.OrderLines:
+		order, _, _ := strings.Cut(id, "|")
+		return "/orders/" + url.PathEscape(order)
+	}
+	if r, ok := book.Record(k, id); ok {
+		return "/plantings/" + url.PathEscape(r.Field("planting"))
+	}
+	for _, p := range book.History {
+		if r, err := p.Record(); err == nil && p.Kind == k.Name && p.ID == id {
+			return "/plantings/" + url.PathEscape(r.Field("planting"))
+		}
+	}
+	return "/"
+}
+
+// stepDemo lets a day of the demo pass.
+func (s *server) stepDemo(c *echo.Context) error {
+	if err := s.step(c.Request().Context()); err != nil {
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, "/")
+}

@@ -1,0 +1,126 @@
+package web
+
+import (
+	"bytes"
+	"embed"
+	"fmt"
+	"html/template"
+	"net/http"
+	"path"
+	"strings"
+	"unicode"
+	"unicode/utf8"
+
+	"dewcount/farm"
+
+	"github.com/labstack/echo/v5"
+)
+
+//go:embed templates/*.html
+var templates embed.FS
+
+// pages are the parsed pages by name: each a clone of the layout and its parts.
+type pages map[string]*template.Template
+
+func parsePages() (pages, error) {
+	shared := []string{"layout.html", "parts.html", "ladder.html"}
+	base := template.New("layout.html").Funcs(template.FuncMap{"asset": assetAddress}).Option("missingkey=error")
+	for _, name := range shared {
+		if _, err := base.ParseFS(templates, path.Join("templates", name)); err != nil {
+			return nil, fmt.Errorf("template %s: %w", name, err)
+		}
+	}
+	entries, err := templates.ReadDir("templates")
+	if err != nil {
+		return nil, fmt.Errorf("the templates: %w", err)
+	}
+	parsed := make(pages)
+	for _, e := range entries {
+		name := strings.TrimSuffix(e.Name(), ".html")
+		if name == "layout" || name == "parts" || name == "ladder" {
+			continue
+		}
+		clone, err := base.Clone()
+		if err != nil {
+			return nil, fmt.Errorf("template %s: %w", name, err)
+		}
+		if parsed[name], err = clone.ParseFS(templates, path.Join("templates", e.Name())); err != nil {
+			return nil, fmt.Errorf("template %s: %w", name, err)
+		}
+	}
+	return parsed, nil
+}
+
+// A page is what every page has around its body.
+type page struct {
+	Title, Farm, Today string
+	Here               string // the view in the navigation
+	IsDemo, HasFarm    bool
+	CSRF, Back         string
+	Done               *doneView
+	Jumps              []string
+	Body               any
+}
+
+// A doneView tells what was just done, and lets it be undone.
+type doneView struct{ Words, Kind, ID string }
+
+// show fills what every page has from a snapshot, and renders.
+func (s *server) show(c *echo.Context, code int, name, here, title string, snap *farm.Snapshot, body any) error {
+	p := page{Title: title, Here: here, Back: c.Request().URL.RequestURI(), IsDemo: s.step != nil, HasFarm: snap != nil}
+	if c.Request().Method != http.MethodGet {
+		p.Back = "/"
+	}
+	if snap != nil {
+		if place, err := snap.Book.Place(); err == nil {
+			p.Farm = place.Name
+		}
+		p.Today = fullDay(snap.View.Today)
+		for _, planting := range snap.Book.Plantings {
+			p.Jumps = append(p.Jumps, planting.ID+" "+planting.Variety)
+		}
+		for _, o := range snap.Book.Orders {
+			p.Jumps = append(p.Jumps, o.ID)
+		}
+	}
+	p.Done = done(c.QueryParam("done"))
+	return s.render(c, code, name, p, body)
+}
+
+func (s *server) render(c *echo.Context, code int, name string, p page, body any) error {
+	p.Body = body
+	if token, ok := c.Get("csrf").(string); ok {
+		p.CSRF = token
+	}
+	var text bytes.Buffer
+	if err := s.pages[name].ExecuteTemplate(&text, "layout.html", p); err != nil {
+		return fmt.Errorf("page %s: %w", name, err)
+	}
+	return c.HTMLBlob(code, text.Bytes())
+}
+
+// done reads "recorded:counts:ID" from an address.
+func done(text string) *doneView {
+	parts := strings.SplitN(text, ":", 3)
+	if len(parts) != 3 || farm.KindNamed(parts[1]) == nil {
+		return nil
+	}
+	word := map[string]string{"recorded": "recorded", "corrected": "corrected", "withdrawn": "withdrawn", "undone": "put back as it was"}[parts[0]]
+	if word == "" {
+		return nil
+	}
+	return &doneView{sentence(farm.KindNamed(parts[1]).Singular() + " " + word), parts[1], parts[2]}
+}
+
+// sentence makes a sentence of words: a capital in front, a full stop behind.
+func sentence(words string) string {
+	first, size := utf8.DecodeRuneInString(words)
+	if size == 0 {
+		return ""
+	}
+	words = string(unicode.ToUpper(first)) + words[size:]
+	if !strings.HasSuffix(words, ".") && !strings.HasSuffix(words, "?") {
+		words += "."
+	}
+	return words
+}

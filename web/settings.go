@@ -1,0 +1,92 @@
+package web
+
+import (
+	"errors"
+	"net/http"
+	"strings"
+
+	"dewcount/farm"
+
+	"github.com/labstack/echo/v5"
+)
+
+// placeFields are the settings of a farm that a page shows; the demo's own are not among them.
+func placeFields() (needed, more []field) {
+	needed = []field{
+		{Name: "name", Label: "The farm's name", Needed: true},
+		{Name: "latitude", Label: "Latitude", Mode: "decimal", Needed: true, Hint: "Degrees, north positive: 46.9"},
+		{Name: "longitude", Label: "Longitude", Mode: "decimal", Needed: true, Hint: "Degrees, east positive: 7.2"},
+		{Name: "elevation_m", Label: "Height above the sea in m", Mode: "decimal", Needed: true},
+		{Name: "timezone", Label: "Time zone", Needed: true, Hint: "Such as Europe/Zurich"},
+		{Name: "pick_days", Label: "Days on which you cut", Needed: true, Hint: "Such as tue fri"},
+	}
+	more = []field{
+		field{Name: "picking", Label: "On a pick day you cut", Kind: "select"}.choose(option{Value: "", Label: "all that is ready (usual)"},
+			option{Value: "ahead", Label: "that, and what would be over by the next pick"}, option{Value: "sold", Label: "only what is sold"}),
+		{Name: "pick_hour", Label: "Hour of the pick", Mode: "decimal", Hint: "8 unless you say otherwise."},
+		{Name: "last_frost", Label: "Last frost in spring", Hint: "Month and day, such as 05-12"},
+		{Name: "first_frost", Label: "First frost in autumn", Hint: "Month and day, such as 10-14"},
+		{Name: "nursery_min_c", Label: "Nursery's nights in °C", Mode: "decimal", Hint: "Empty: as the crop likes it."},
+		{Name: "nursery_max_c", Label: "Nursery's days in °C", Mode: "decimal"},
+	}
+	return needed, more
+}
+
+func (s *server) settings(c *echo.Context) error {
+	book, err := s.farm.Load(c.Request().Context())
+	if err != nil {
+		return err
+	}
+	return s.settingsForm(c, http.StatusOK, func(name string) string { return settingOf(book, name) }, nil)
+}
+
+func settingOf(b *farm.Book, key string) string {
+	for _, setting := range b.Settings {
+		if setting.Key == key {
+			return setting.Value
+		}
+	}
+	return ""
+}
+
+func (s *server) settingsForm(c *echo.Context, code int, from typed, faults map[string]string) error {
+	snap, err := s.farm.Snapshot(c.Request().Context())
+	v := formView{Heading: "The farm", Action: "/farm", Save: "Keep", Cancel: "/",
+		Lead: "Day length, the usual season and the pick days follow from this. All of it can be changed later."}
+	if errors.Is(err, farm.ErrNoFarm) {
+		v.Heading, v.Cancel = "Where does the farm lie?", ""
+	} else if err != nil {
+		return err
+	}
+	v.Fields, v.More = placeFields()
+	v.Fields, v.More = fill(v.Fields, from, faults), fill(v.More, from, faults)
+	return s.show(c, code, "form", "/farm", "The farm", snap, v)
+}
+
+func (s *server) setSettings(c *echo.Context) error {
+	from := posted(c)
+	book, err := s.farm.Load(c.Request().Context())
+	if err != nil {
+		return err
+	}
+	needed, more := placeFields()
+	var settings []farm.Setting
+	for _, f := range append(needed, more...) {
+		if value := strings.TrimSpace(from(f.Name)); value != settingOf(book, f.Name) {
+			settings = append(settings, farm.Setting{Key: f.Name, Value: value})
+		}
+	}
+	if _, err := farm.ReadPlace(func(key string) string {
+		if key == "demo_day" || key == "demo_seed" {
+			return settingOf(book, key)
+		}
+		return from(key)
+	}); err != nil {
+		faults, _ := faultsBy(err)
+		return s.settingsForm(c, http.StatusUnprocessableEntity, from, faults)
+	}
+	if err := s.farm.Set(c.Request().Context(), "", settings); err != nil {
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, "/")
+}

@@ -1,0 +1,150 @@
+// Package web is the pages: it asks the farm, chooses words and draws. It is the only place that knows Echo and HTML.
+package web
+
+import (
+	"context"
+	"errors"
+	"log/slog"
+	"net"
+	"net/http"
+	"slices"
+	"strconv"
+
+	"dewcount/farm"
+
+	"github.com/labstack/echo/v5"
+	"github.com/labstack/echo/v5/middleware"
+)
+
+// Options are what a server needs beside its farm.
+type Options struct {
+	Hosts []string                        // the hosts that it answers to, with their port; any other is refused
+	Step  func(ctx context.Context) error // lets a day of the demo pass; nil on a farm of its own
+	Log   *slog.Logger
+}
+
+// A server answers requests for one farm.
+type server struct {
+	farm  *farm.Farm
+	step  func(ctx context.Context) error
+	log   *slog.Logger
+	pages pages
+}
+
+// New returns the handler of a farm's pages.
+func New(f *farm.Farm, o Options) (http.Handler, error) {
+	pages, err := parsePages()
+	if err != nil {
+		return nil, err
+	}
+	s := &server{farm: f, step: o.Step, log: o.Log, pages: pages}
+	e := echo.New()
+	e.Logger = o.Log
+	e.HTTPErrorHandler = s.fail
+	e.Use(middleware.Recover(), onlyHosts(o.Hosts), headers, middleware.BodyLimit(mostBody), middleware.CSRFWithConfig(middleware.CSRFConfig{
+		TokenLookup: "form:csrf,header:X-CSRF-Token", CookieName: "dewcount_csrf", CookiePath: "/", CookieHTTPOnly: true,
+		CookieSameSite: http.SameSiteStrictMode,
+	}))
+	s.routes(e)
+	return e, nil
+}
+
+// mostBody is how large a form can be, in bytes.
+const mostBody = 1 << 20
+
+func (s *server) routes(e *echo.Echo) {
+	e.GET("/assets/*", assets)
+	e.GET("/", s.morning)
+	e.GET("/go", s.jump)
+	e.GET("/plantings", s.plantings)
+	e.GET("/plantings/new", s.newPlanting)
+	e.POST("/plantings", s.addPlanting)
+	e.GET("/plantings/:planting", s.planting)
+	e.GET("/plantings/:planting/edit", s.editPlanting)
+	e.POST("/plantings/:planting", s.correctPlanting)
+	e.GET("/plantings/:planting/count", s.newCount)
+	e.POST("/plantings/:planting/count", s.addCount)
+	e.GET("/counts/:id", s.editCount)
+	e.POST("/counts/:id", s.correctCount)
+	e.GET("/plantings/:planting/cut", s.newCut)
+	e.POST("/plantings/:planting/cut", s.addCut)
+	e.GET("/cuts/:id", s.editCut)
+	e.POST("/cuts/:id", s.correctCut)
+	e.GET("/orders", s.orders)
+	e.GET("/orders/new", s.newOrder)
+	e.POST("/orders", s.addOrder)
+	e.GET("/orders/:order", s.order)
+	e.POST("/orders/:order/lines", s.setLine)
+	e.GET("/farm", s.settings)
+	e.POST("/farm", s.setSettings)
+	e.POST("/withdraw", s.withdraw)
+	e.POST("/undo", s.undo)
+	if s.step != nil {
+		e.POST("/demo/step", s.stepDemo)
+	}
+}
+
+// onlyHosts refuses requests that name a host which is not ours: a page elsewhere may have bent its own name to our address.
+func onlyHosts(hosts []string) echo.MiddlewareFunc {
+	return func(next echo.HandlerFunc) echo.HandlerFunc {
+		return func(c *echo.Context) error {
+			if !slices.Contains(hosts, c.Request().Host) {
+				return echo.NewHTTPError(http.StatusMisdirectedRequest, "this address is not Dew Count's: open the one it printed when it started")
+			}
+			return next(c)
+		}
+	}
+}
+
+// LoopbackHosts returns the hosts by which a server on a loopback port is reached.
+func LoopbackHosts(port int) []string {
+	p := strconv.Itoa(port)
+	return []string{net.JoinHostPort("127.0.0.1", p), net.JoinHostPort("localhost", p), net.JoinHostPort("::1", p)}
+}
+
+const policy = "default-src 'self'; img-src 'self' data:; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
+
+func headers(next echo.HandlerFunc) echo.HandlerFunc {
+	return func(c *echo.Context) error {
+		h := c.Response().Header()
+		h.Set("Content-Security-Policy", policy)
+		h.Set("X-Content-Type-Options", "nosniff")
+		h.Set("Referrer-Policy", "same-origin")
+		h.Set("Cross-Origin-Opener-Policy", "same-origin")
+		h.Set("Cross-Origin-Resource-Policy", "same-origin")
+		h.Set("Cache-Control", "private, no-cache")
+		return next(c)
+	}
+}
+
+// fail makes a page of an error: the advice for the person, the whole chain for the log.
+func (s *server) fail(c *echo.Context, err error) {
+	code, advice := http.StatusInternalServerError, "Something went wrong here. Nothing was changed: go back and try again."
+	var conflict *farm.Conflict
+	var faults farm.Faults
+	var known *echo.HTTPError
+	switch {
+	case errors.As(err, &conflict):
+		code, advice = http.StatusConflict, sentence(conflict.Error())
+	case errors.As(err, &faults):
+		code, advice = http.StatusUnprocessableEntity, sentence(faults.Error())
+	case errors.Is(err, farm.ErrNoSuchRecord):
+		code, advice = http.StatusNotFound, sentence(err.Error())
+	case echo.StatusCode(err) == http.StatusForbidden:
+		code, advice = http.StatusForbidden, "This form has lain too long. Nothing was changed: go back, reload the page and send it again."
+	case echo.StatusCode(err) == http.StatusNotFound:
+		code, advice = http.StatusNotFound, "There is no such page here."
+	case errors.As(err, &known):
+		code, advice = known.Code, sentence(known.Message)
+	case echo.StatusCode(err) != 0:
+		code = echo.StatusCode(err)
+	}
+	if code >= http.StatusInternalServerError {
+		s.log.Error("request failed", "method", c.Request().Method, "path", c.Request().URL.Path, "error", err)
+	}
+	if err := s.render(c, code, "error", page{Title: "Not done"}, errorView{Advice: advice}); err != nil {
+		s.log.Error("error page failed", "error", err)
+	}
+}
+
+type errorView struct{ Advice string }
