@@ -210,11 +210,15 @@ func (f *Farm) keep(ctx context.Context, who string, c Change) error {
 		if err != nil {
 			return err
 		}
-		for _, r := range slices.Concat(c.Add, c.Correct) {
-			if other, ok := book.Record(r.Kind, r.ID()); ok && !other.Equal(r) {
-				book.remove(other)
-			} else if ok {
+		for i, r := range slices.Concat(c.Add, c.Correct) {
+			other, there := book.Record(r.Kind, r.ID())
+			switch {
+			case there && other.Equal(r):
 				continue
+			case there && i < len(c.Add):
+				return Faults{{Field: r.Kind.Key[0], Advice: (&Conflict{Record: r, There: true}).Error()}}
+			case there:
+				book.remove(other)
 			}
 			if _, err := book.Read(r.Kind, r.Rows); err != nil {
 				return err

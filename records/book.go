@@ -125,7 +125,7 @@ func (r *Records) Apply(ctx context.Context, c farm.Change) error {
 				if err := put(ctx, tx, record); err != nil {
 					return err
 				}
-			case !same(now, record):
+			case !now.Equal(record):
 				return &farm.Conflict{Record: record, There: true}
 			}
 		}
@@ -149,16 +149,6 @@ func (r *Records) Apply(ctx context.Context, c farm.Change) error {
 		}
 		return nil
 	})
-}
-
-// same tells whether two records say the same, in whatever order their rows are.
-func same(a, b farm.Record) bool {
-	sorted := func(r farm.Record) farm.Record {
-		rows := slices.Clone(r.Rows)
-		slices.SortFunc(rows, slices.Compare[[]string])
-		return farm.Record{Kind: r.Kind, Rows: rows}
-	}
-	return sorted(a).Equal(sorted(b))
 }
 
 // end moves the record that stands under a key into the history.

@@ -7,6 +7,7 @@ import (
 	"strconv"
 	"strings"
 
+	"dewcount/core/crop"
 	"dewcount/farm"
 
 	"github.com/jmoiron/sqlx"
@@ -159,9 +160,15 @@ func text(v any) string {
 	}
 }
 
-// whole joins the row of a count's head with those of its rungs.
+// whole joins the row of a count's head with those of its rungs, in the order of the ladder.
 func whole(head []string, parts [][]string) farm.Record {
 	r := farm.Record{Kind: &farm.Counts}
+	rung := slices.Index(farm.Counts.Columns, "rung")
+	slices.SortFunc(parts, func(a, b []string) int {
+		x, _ := crop.ParseRung(a[rung]) // a constraint holds them to the ladder
+		y, _ := crop.ParseRung(b[rung])
+		return int(x - y)
+	})
 	for _, part := range parts {
 		row := slices.Clone(head)
 		for i, v := range part {

@@ -23,7 +23,8 @@ type countView struct {
 	Planting, Variety, Bed        string
 	Plants                        int
 	Window                        string
-	Fields                        []field
+	Sample                        field   // how many plants
+	Fields                        []field // when, and who
 	Rungs                         []rungField
 	Fault, RungFault              string
 	Withdraw                      *doneView
@@ -70,8 +71,9 @@ func (s *server) countForm(c *echo.Context, code int, snap *farm.Snapshot, p far
 		v.Heading, v.Action, v.Save = "Correct a count", "/counts/"+url.PathEscape(id), "Keep the correction"
 		v.Withdraw = &doneView{Words: "Withdraw this count", Kind: farm.Counts.Name, ID: id}
 	}
+	v.Sample = fill([]field{{Name: "plants_counted", Label: "Plants counted", Mode: "numeric", Needed: true,
+		Hint: fmt.Sprintf("of %d in the row", p.Plants)}}, from, faults)[0]
 	v.Fields = fill([]field{
-		{Name: "plants_counted", Label: "Plants counted", Mode: "numeric", Needed: true, Hint: fmt.Sprintf("of %d in the row", p.Plants)},
 		{Name: "counted_at", Label: "When", Kind: "datetime-local", Needed: true},
 		{Name: "counter", Label: "Who counted"},
 	}, from, faults)
@@ -90,7 +92,7 @@ func (s *server) countForm(c *echo.Context, code int, snap *farm.Snapshot, p far
 		}
 	}
 	if v.RungFault == "" {
-		v.Fault = rest(v.Fields, faults)
+		v.Fault = rest(append(v.Fields, v.Sample), faults)
 	}
 	return s.show(c, code, "count", "/plantings", v.Heading+" "+p.ID, snap, v)
 }

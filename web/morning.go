@@ -181,8 +181,10 @@ func verdict(wanted int, chance float64, short int) (words string, isShort bool)
 		return fmt.Sprintf("%d wanted: covered, %s", wanted, tenths(chance)), false
 	case short == 0:
 		return fmt.Sprintf("%d wanted: likely covered, %s", wanted, tenths(chance)), false
+	case chance < 0.05:
+		return fmt.Sprintf("%d wanted: likely %d short", wanted, short), true
 	default:
-		return fmt.Sprintf("%d wanted: likely %d short; covered %s", wanted, short, strings.Replace(tenths(chance), "hardly a chance", "hardly ever", 1)), true
+		return fmt.Sprintf("%d wanted: likely %d short, covered %s", wanted, short, tenths(chance)), true
 	}
 }
 

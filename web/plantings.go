@@ -86,10 +86,10 @@ type plantingView struct {
 	Standing, Window               string
 	Life                           lifeView
 	Picks                          []pickLine
+	HasUses                        bool
 	Change                         *changeView
 	Story                          []storyLine
 	Why                            string
-	Editable                       bool
 }
 
 type pickLine struct {
@@ -152,6 +152,7 @@ func newPlanting(snap *farm.Snapshot, i int) plantingView {
 			}
 		}
 		v.Picks = append(v.Picks, line)
+		v.HasUses = v.HasUses || len(line.Uses) > 0
 		if !found && spread.Likely() > 0 {
 			found = true
 			v.Next = fmt.Sprintf("%s: %s.", d.Spoken(), line.Spread.Words)

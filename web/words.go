@@ -30,8 +30,8 @@ func tenths(chance float64) string {
 	switch n := int(math.Round(10 * chance)); {
 	case chance >= 0.985:
 		return "as good as certain"
-	case n <= 0:
-		return "hardly a chance"
+	case n <= 1:
+		return "1 time in 10 or less"
 	default:
 		return fmt.Sprintf("%d times in 10", min(9, n))
 	}
@@ -61,13 +61,14 @@ func stems(n int) string {
 type spreadView struct {
 	Sure, Likely, AtBest int
 	Words                string
+	Sole                 bool // the words have no three numbers
 	Band                 bandView
 }
 
 // newSpreadView draws a spread on a scale that ends at most stems; want marks what is wanted, 0 for nothing.
 func newSpreadView(s forecast.Spread, most float64, want int) spreadView {
 	v := spreadView{Sure: s.Sure(), Likely: s.Likely(), AtBest: s.AtBest()}
-	v.Words = bounds(v.Sure, v.Likely, v.AtBest)
+	v.Words, v.Sole = bounds(v.Sure, v.Likely, v.AtBest), v.Sure == v.AtBest
 	v.Band = newBand(s.Quantile(0.1), s.Quantile(0.25), s.Quantile(0.5), s.Quantile(0.75), s.Quantile(0.9), most, want)
 	v.Band.Title = v.Words
 	return v
@@ -96,6 +97,9 @@ func newBand(p10, p25, p50, p75, p90, most float64, want int) bandView {
 	b := bandView{Outer: place(p10), OuterW: width(p10, p90), Inner: place(p25), InnerW: width(p25, p75), Likely: place(p50)}
 	if want > 0 {
 		b.Want = place(float64(want))
+	}
+	if p90 == 0 {
+		b.Outer, b.Inner, b.Likely = "", "", ""
 	}
 	return b
 }

@@ -1,0 +1,267 @@
+package farm_test
+
+import (
+	"context"
+	"errors"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	"dewcount/core/crop"
+	"dewcount/core/day"
+	"dewcount/farm"
+	"dewcount/records"
+)
+
+var ctx = context.Background()
+
+// morning is when the tests' clock stands: six in the farm's zone.
+func morning() time.Time { return time.Date(2026, 7, 9, 4, 0, 0, 0, time.UTC) }
+
+// meadow is a farm with a row of zinnias in bloom, a row of sunflowers and a Saturday market.
+func meadow(t *testing.T) (*farm.Farm, farm.Store) {
+	t.Helper()
+	store, err := records.Open(ctx, filepath.Join(t.TempDir(), "farm.db"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { store.Close() })
+	sixty := 60
+	change := farm.Change{Add: []farm.Record{
+		farm.Variety{Name: "Zinnia coral", Crop: "zinnia-tall"}.Record(),
+		farm.Variety{Name: "Sunflower gold", Crop: "sunflower-single"}.Record(),
+		farm.Planting{ID: "ZC1", Variety: "Zinnia coral", Method: crop.Direct, StartedOn: day.Must("2026-04-26"), Plants: 60}.Record(),
+		farm.Planting{ID: "SU1", Variety: "Sunflower gold", Method: crop.Direct, StartedOn: day.Must("2026-05-01"), Plants: 100}.Record(),
+		farm.Order{ID: "Market", Kind: "market", DueOn: day.Must("2026-07-11"), Repeats: "weekly"}.Record(),
+		farm.OrderLine{Order: "Market", Line: 1, Variety: "Zinnia coral", Stems: &sixty, Use: "market"}.Record(),
+		farm.OrderLine{Order: "Market", Line: 2, Crop: "zinnia-tall", Stems: &sixty, Use: "market"}.Record(),
+	}}
+	for key, value := range map[string]string{"name": "Meadow", "latitude": "46.9", "longitude": "7.2", "elevation_m": "400",
+		"timezone": "Europe/Zurich", "pick_days": "tue fri"} {
+		change.Add = append(change.Add, farm.Setting{Key: key, Value: value}.Record())
+	}
+	if err := store.Apply(ctx, change); err != nil {
+		t.Fatal(err)
+	}
+	return farm.New(store, morning), store
+}
+
+func snapshot(t *testing.T, f *farm.Farm) *farm.Snapshot {
+	t.Helper()
+	s, err := f.Snapshot(ctx)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return s
+}
+
+func count(id, at string, stems ...int) farm.Count {
+	m, err := day.ParseMoment(at)
+	if err != nil {
+		panic(err)
+	}
+	c := farm.Count{ID: id, CountedAt: m, Planting: "ZC1", PlantsCount: 30}
+	copy(c.Stems[:], stems)
+	return c
+}
+
+func TestFormsRefuseWhatCannotBe(t *testing.T) {
+	f, store := meadow(t)
+	absurd, wrongRow := count("c", "2026-07-09", 40_000), count("c", "2026-07-09", 5)
+	wrongRow.Planting = "ZZ9"
+	early, many := count("c", "2026-04-01", 5), count("c", "2026-07-09", 5)
+	many.PlantsCount = 61
+	cut := farm.Cut{ID: "x", CutAt: day.At(day.Must("2026-07-09"), 8, 0), Planting: "SU1", Stems: 130}
+	for _, c := range []struct {
+		record        farm.Record
+		field, advice string
+	}{
+		{absurd.Record(), "stems", "cannot stand"},
+		{wrongRow.Record(), "planting", "no planting"},
+		{early.Record(), "counted_at", "before ZC1 was started"},
+		{many.Record(), "plants_counted", "ZC1 has 60"},
+		{cut.Record(), "stems", "cannot have stood"},
+		{farm.Planting{ID: "N", Variety: "Tulip red", Method: crop.Tray, StartedOn: day.Must("2026-05-01"), Plants: 5}.Record(), "variety", "no variety"},
+		{farm.Planting{ID: "N", Variety: "Zinnia coral", Method: crop.Tuber, StartedOn: day.Must("2026-05-01"), Plants: 5}.Record(), "method", "not started as"},
+		{farm.Planting{ID: "N", Variety: "Zinnia coral", Method: crop.Direct, StartedOn: day.Must("2026-05-01"), Plants: 5, EndedOn: day.Must("2026-04-01")}.Record(), "ended_on", "before its start"},
+		{farm.Variety{Name: "Lilac", Crop: "lilac-tree"}.Record(), "crop", "no crop"},
+		{farm.School{Crop: "zinnia-tall", Question: "cut", School: "early"}.Record(), "school", "no school"},
+	} {
+		err := f.Add(ctx, "", c.record)
+		faults, ok := errors.AsType[farm.Faults](err)
+		if !ok || faults[0].Field != c.field || !strings.Contains(faults[0].Advice, c.advice) {
+			t.Errorf("%s %v: %v, want %s … %s", c.record.Kind.Name, c.record.Rows[0], err, c.field, c.advice)
+		}
+	}
+	if revision, _ := store.Revision(ctx); revision != 1 {
+		t.Errorf("refused records raised the revision to %d", revision)
+	}
+}
+
+func TestUndoGoesBackAndForth(t *testing.T) {
+	f, store := meadow(t)
+	must := func(err error) {
+		t.Helper()
+		if err != nil {
+			t.Fatal(err)
+		}
+	}
+	total := func() int {
+		book, _, err := store.Load(ctx)
+		must(err)
+		c, ok := book.Count("c")
+		if !ok {
+			return -1
+		}
+		return c.Total()
+	}
+	must(f.Add(ctx, "", count("c", "2026-07-09", 20).Record()))
+	must(f.Correct(ctx, "", count("c", "2026-07-09", 25).Record()))
+	must(f.Undo(ctx, "", &farm.Counts, "c"))
+	if total() != 20 {
+		t.Errorf("undoing a correction leaves %d stems, want 20", total())
+	}
+	must(f.Withdraw(ctx, "", &farm.Counts, "c"))
+	if total() != -1 {
+		t.Error("a withdrawn count still stands")
+	}
+	must(f.Undo(ctx, "", &farm.Counts, "c"))
+	if total() != 20 {
+		t.Errorf("undoing a withdrawal leaves %d stems, want 20", total())
+	}
+	must(f.Add(ctx, "", count("d", "2026-07-09", 3).Record()))
+	must(f.Undo(ctx, "", &farm.Counts, "d"))
+	if book, _, _ := store.Load(ctx); len(book.Counts) != 1 {
+		t.Errorf("undoing a new count leaves %d counts", len(book.Counts))
+	}
+	if err := f.Withdraw(ctx, "", &farm.Plantings, "ZC1"); err == nil {
+		t.Error("a planting with a count was withdrawn")
+	}
+	if err := f.Undo(ctx, "", &farm.Counts, "never"); !errors.Is(err, farm.ErrNoSuchRecord) {
+		t.Errorf("undoing what never was: %v", err)
+	}
+}
+
+func TestSnapshotIsKeptUntilSomethingChanges(t *testing.T) {
+	f, _ := meadow(t)
+	first := snapshot(t, f)
+	if snapshot(t, f) != first {
+		t.Error("the same revision was computed twice")
+	}
+	if err := f.Add(ctx, "", count("c", "2026-07-09", 60, 20, 10, 10, 10, 30).Record()); err != nil {
+		t.Fatal(err)
+	}
+	now := snapshot(t, f)
+	if now == first {
+		t.Fatal("a count changed nothing")
+	}
+	before, err := f.Without(ctx, &farm.Counts, "c")
+	if err != nil {
+		t.Fatal(err)
+	}
+	i := now.Index("ZC1")
+	a, b := first.Forecast.Plantings[i].ByPick[0][crop.Market], before.Forecast.Plantings[i].ByPick[0][crop.Market]
+	if a.Mean() != b.Mean() {
+		t.Errorf("without the count %v stems are expected, %v before it was made", b.Mean(), a.Mean())
+	}
+}
+
+func TestCutTakesItsStems(t *testing.T) {
+	f, _ := meadow(t)
+	if err := f.Add(ctx, "", count("c", "2026-07-09T06:00", 60, 20, 10, 10, 10, 30).Record()); err != nil {
+		t.Fatal(err)
+	}
+	before := snapshot(t, f)
+	i := before.Index("ZC1")
+	cut := farm.Cut{ID: "x", CutAt: day.At(day.Must("2026-07-09"), 8, 0), Planting: "ZC1", Stems: 50}
+	if err := f.Add(ctx, "", cut.Record()); err != nil {
+		t.Fatal(err)
+	}
+	after := snapshot(t, f)
+	a, b := before.Forecast.Plantings[i].ByPick[0][crop.Market], after.Forecast.Plantings[i].ByPick[0][crop.Market]
+	if b.Likely() > a.Likely()-30 {
+		t.Errorf("%d likely on Friday before 50 were cut on Thursday, %d after", a.Likely(), b.Likely())
+	}
+}
+
+// What is dated after the evening of the view is not known in it, and hindsight does not empty a forecast.
+func TestEveningKnowsNothingLater(t *testing.T) {
+	f, store := meadow(t)
+	if err := f.Add(ctx, "", count("c", "2026-07-08", 60, 20, 10, 10, 10, 30).Record()); err != nil {
+		t.Fatal(err)
+	}
+	book, _, err := store.Load(ctx)
+	if err != nil {
+		t.Fatal(err)
+	}
+	asOf, today := day.Must("2026-07-01"), day.Must("2026-07-09")
+	view := farm.Evening(asOf, today, asOf.Add(35))
+	mean := func() float64 {
+		s, err := farm.NewSnapshot(book, 0, view)
+		if err != nil {
+			t.Fatal(err)
+		}
+		sum := 0.0
+		for _, pick := range s.Forecast.Plantings[s.Index("ZC1")].ByPick {
+			sum += pick[crop.Market].Mean()
+		}
+		return sum
+	}
+	with := mean()
+	for i := range book.Plantings {
+		book.Plantings[i].EndedOn = day.Must("2026-07-07")
+	}
+	book.Counts = nil
+	book.Weather = append(book.Weather, farm.WeatherDay{Date: day.Must("2026-07-05"), TminC: 25, TmaxC: 38})
+	if without := mean(); with != without {
+		t.Errorf("%v stems with what came later, %v without", with, without)
+	}
+	view = farm.Evening(day.Must("2026-07-08"), today, asOf.Add(35))
+	if got := mean(); got != 0 {
+		t.Errorf("%v stems from a row that was pulled out the day before", got)
+	}
+}
+
+func TestDueSharesOneSupply(t *testing.T) {
+	f, _ := meadow(t)
+	if err := f.Add(ctx, "", count("c", "2026-07-09T06:00", 60, 20, 10, 10, 10, 45).Record()); err != nil {
+		t.Fatal(err)
+	}
+	dues := snapshot(t, f).Due()
+	if len(dues) == 0 || dues[0].PickOn != day.Must("2026-07-10") || len(dues[0].Lines) != 2 {
+		t.Fatalf("due: %+v", dues)
+	}
+	first, second := dues[0].Lines[0], dues[0].Lines[1]
+	if second.Before != 60 || !(second.Chance < first.Chance) {
+		t.Errorf("the crop's line has %d before it and a chance of %.2f, the variety's %.2f", second.Before, second.Chance, first.Chance)
+	}
+	if first.Short()+first.Spread.Likely() < first.Wanted {
+		t.Errorf("%d short with %d likely of %d", first.Short(), first.Spread.Likely(), first.Wanted)
+	}
+}
+
+func TestRowsOfOneCutAreOneCut(t *testing.T) {
+	// A further reason for culling is a further row of the same cut.
+	f, store := meadow(t)
+	at := day.At(day.Must("2026-07-07"), 8, 0)
+	for i, c := range []farm.Cut{{Stems: 20, Culled: 2, CullReason: "bent"}, {Culled: 3, CullReason: "earwigs"}} {
+		c.ID, c.CutAt, c.Planting = string(rune('a'+i)), at, "ZC1"
+		if err := f.Add(ctx, "", c.Record()); err != nil {
+			t.Fatal(err)
+		}
+	}
+	book, _, err := store.Load(ctx)
+	if err != nil {
+		t.Fatal(err)
+	}
+	model, err := book.Model(farm.Morning(day.Must("2026-07-09")))
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, p := range model.Plantings {
+		if p.ID == "ZC1" && (len(p.Cuts) != 1 || p.Cuts[0].Taken != 25) {
+			t.Errorf("cuts are %+v, want one of 25", p.Cuts)
+		}
+	}
+}

@@ -1,0 +1,206 @@
+package records
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"os"
+	"path/filepath"
+	"sync"
+	"testing"
+
+	"dewcount/core/day"
+	"dewcount/farm"
+)
+
+var ctx = context.Background()
+
+func open(t *testing.T, file string) *Records {
+	t.Helper()
+	r, err := Open(ctx, file)
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { r.Close() })
+	return r
+}
+
+// row of zinnias, and a count of it.
+var (
+	variety  = farm.Variety{Name: "Zinnia coral", Crop: "zinnia-tall"}
+	planting = farm.Planting{ID: "ZC1", Variety: "Zinnia coral", Method: "direct", StartedOn: day.Must("2026-05-02"), Plants: 60}
+	count    = farm.Count{ID: "c1", CountedAt: day.At(day.Must("2026-07-09"), 6, 20), Planting: "ZC1", PlantsCount: 12, Stems: [8]int{4, 0, 3, 0, 0, 2}}
+)
+
+func planted(t *testing.T) *Records {
+	t.Helper()
+	r := open(t, filepath.Join(t.TempDir(), "farm ?%.db")) // a path that an address must quote
+	if err := r.Apply(ctx, farm.Change{Add: []farm.Record{variety.Record(), planting.Record(), count.Record()}}); err != nil {
+		t.Fatal(err)
+	}
+	return r
+}
+
+func load(t *testing.T, r *Records) *farm.Book {
+	t.Helper()
+	book, _, err := r.Load(ctx)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return book
+}
+
+func TestRecordsComeBack(t *testing.T) {
+	book := load(t, planted(t))
+	if got, ok := book.Count("c1"); !ok || got.Stems != count.Stems || got.CountedAt != count.CountedAt {
+		t.Errorf("count came back as %+v", got)
+	}
+	if got, ok := book.Planting("ZC1"); !ok || !got.Record().Equal(planting.Record()) {
+		t.Errorf("planting came back as %+v", got)
+	}
+}
+
+func TestSentTwiceIsStoredOnce(t *testing.T) {
+	r := planted(t)
+	before, err := r.Revision(ctx)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := r.Apply(ctx, farm.Change{Add: []farm.Record{count.Record()}}); err != nil {
+		t.Errorf("the same count again: %v", err)
+	}
+	other := count
+	other.Stems[0] = 9
+	err = r.Apply(ctx, farm.Change{Add: []farm.Record{other.Record()}})
+	if conflict, ok := errors.AsType[*farm.Conflict](err); !ok || !conflict.There {
+		t.Errorf("another count under the same id: %v, want a conflict", err)
+	}
+	if book := load(t, r); len(book.Counts) != 1 || book.Counts[0].Stems != count.Stems {
+		t.Errorf("counts are %+v", book.Counts)
+	}
+	if after, _ := r.Revision(ctx); after != before+1 {
+		t.Errorf("the revision went from %d to %d: a refused change must not raise it", before, after)
+	}
+}
+
+func TestCorrectionKeepsWhatStood(t *testing.T) {
+	r := planted(t)
+	corrected := count
+	corrected.Stems = [8]int{0, 7}
+	if err := r.Apply(ctx, farm.Change{Correct: []farm.Record{corrected.Record()}, Stamp: "2026-07-09T05:00:00Z", Who: "Ada"}); err != nil {
+		t.Fatal(err)
+	}
+	if err := r.Apply(ctx, farm.Change{Withdraw: []farm.Record{corrected.Record()}, Stamp: "2026-07-09T06:00:00Z"}); err != nil {
+		t.Fatal(err)
+	}
+	book := load(t, r)
+	if len(book.Counts) != 0 || len(book.History) != 2 {
+		t.Fatalf("%d counts stand, %d are past", len(book.Counts), len(book.History))
+	}
+	first, err := book.History[0].Record()
+	if err != nil || !first.Equal(count.Record()) || book.History[0].Ended != "superseded" || book.History[0].EndedBy != "Ada" {
+		t.Errorf("the first past is %+v, %v", book.History[0], err)
+	}
+	if _, err := r.write.Exec(`DELETE FROM history`); err == nil {
+		t.Error("the history could be deleted")
+	}
+	if _, err := r.write.Exec(`UPDATE history SET content = '[]'`); err == nil {
+		t.Error("the history could be changed")
+	}
+	err = r.Apply(ctx, farm.Change{Correct: []farm.Record{count.Record()}})
+	if conflict, ok := errors.AsType[*farm.Conflict](err); !ok || conflict.There {
+		t.Errorf("correcting what is withdrawn: %v, want a conflict", err)
+	}
+}
+
+func TestAllOrNothing(t *testing.T) {
+	r := planted(t)
+	bad := planting
+	bad.ID, bad.Variety = "XX", "not on record"
+	good := planting
+	good.ID = "ZC2"
+	if err := r.Apply(ctx, farm.Change{Add: []farm.Record{good.Record(), bad.Record()}}); err == nil {
+		t.Fatal("a planting of an unknown variety was kept")
+	}
+	if book := load(t, r); len(book.Plantings) != 1 {
+		t.Errorf("%d plantings after a change that failed", len(book.Plantings))
+	}
+}
+
+func TestTwoPeopleAtOnce(t *testing.T) {
+	file := filepath.Join(t.TempDir(), "farm.db")
+	a, b := open(t, file), open(t, file)
+	if err := a.Apply(ctx, farm.Change{Add: []farm.Record{variety.Record(), planting.Record()}}); err != nil {
+		t.Fatal(err)
+	}
+	const each = 20
+	var both sync.WaitGroup
+	for who, r := range []*Records{a, b} {
+		both.Go(func() {
+			for i := range each {
+				c := count
+				c.ID = fmt.Sprintf("%d-%d", who, i)
+				if err := r.Apply(ctx, farm.Change{Add: []farm.Record{c.Record()}}); err != nil {
+					t.Errorf("count %s: %v", c.ID, err)
+				}
+			}
+		})
+	}
+	both.Wait()
+	if book := load(t, a); len(book.Counts) != 2*each {
+		t.Errorf("%d counts of %d are on record", len(book.Counts), 2*each)
+	}
+}
+
+func TestBackupIsWhole(t *testing.T) {
+	r := planted(t)
+	backup := filepath.Join(t.TempDir(), "copy.db")
+	if err := r.Backup(ctx, backup); err != nil {
+		t.Fatal(err)
+	}
+	if err := r.Backup(ctx, backup); err == nil {
+		t.Error("a backup was written over another")
+	}
+	if book := load(t, open(t, backup)); len(book.Counts) != 1 {
+		t.Errorf("the backup has %d counts", len(book.Counts))
+	}
+}
+
+// What was acknowledged survives a program that stops dead: a copy of the files as they lie, log and all, has every count.
+func TestAcknowledgedSurvivesAPowerCut(t *testing.T) {
+	r := planted(t)
+	folder := t.TempDir()
+	for i := range 10 {
+		c := count
+		c.ID = fmt.Sprint("late", i)
+		if err := r.Apply(ctx, farm.Change{Add: []farm.Record{c.Record()}}); err != nil {
+			t.Fatal(err)
+		}
+		after := filepath.Join(folder, fmt.Sprint("after", i, ".db"))
+		for _, end := range []string{"", "-wal"} {
+			text, err := os.ReadFile(r.path + end)
+			if err != nil {
+				t.Fatal(err)
+			}
+			if err := os.WriteFile(after+end, text, 0o600); err != nil {
+				t.Fatal(err)
+			}
+		}
+		if book := load(t, open(t, after)); len(book.Counts) != i+2 {
+			t.Fatalf("after a cut %d of %d counts are there", len(book.Counts), i+2)
+		}
+	}
+}
+
+func TestOpenRefusesWhatIsNoDatabase(t *testing.T) {
+	file := filepath.Join(t.TempDir(), "notes.txt")
+	if err := os.WriteFile(file, []byte("sow zinnias on Saturday, and more of them this time, please"), 0o600); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := Open(ctx, file); err == nil {
+		t.Error("a text was opened as a database")
+	}
+	if _, err := OpenExisting(ctx, file+".missing"); err == nil {
+		t.Error("a missing file was opened")
+	}
+}

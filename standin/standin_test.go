@@ -1,0 +1,105 @@
+package standin
+
+import (
+	"math"
+	"testing"
+
+	"dewcount/core/crop"
+	"dewcount/core/day"
+	"dewcount/croptable"
+)
+
+var newYear = day.Must("2024-01-01")
+
+func TestForecastErrsMoreTheFartherItLooks(t *testing.T) {
+	w := NewWeather(3, newYear)
+	var off [ForecastDays]float64
+	const evenings = 500
+	for i := range evenings {
+		issued := newYear.Add(i)
+		for lead, d := range w.Forecast(issued) {
+			truth := w.On(issued.Add(lead + 1))
+			off[lead] += math.Abs(d.TmaxC-truth.TmaxC) / evenings
+		}
+	}
+	if !(off[0] < off[2] && off[2] < off[6]) || off[0] < 0.3 || off[6] > 5 {
+		t.Errorf("mean errors by lead %.2f", off)
+	}
+	if a, b := NewWeather(3, newYear).On(newYear.Add(700)), w.On(newYear.Add(700)); a != b {
+		t.Errorf("the same seed had %v and %v", a, b)
+	}
+}
+
+func TestWeatherIsAValleysYear(t *testing.T) {
+	w := NewWeather(3, newYear)
+	var july, january float64
+	for year := range 2 {
+		for i := range 31 {
+			july += w.On(day.Of(2024+year, 7, 1+i)).TmaxC / 62
+			january += w.On(day.Of(2024+year, 1, 1+i)).TmaxC / 62
+		}
+	}
+	if july < 20 || july > 30 || january < -2 || january > 8 {
+		t.Errorf("mean maximum %.1f in July, %.1f in January", july, january)
+	}
+}
+
+func field(today day.Day, cuts ...Taken) *Field {
+	var rows []Row
+	for _, e := range croptable.Shipped() {
+		if e.ID == "zinnia-tall" || e.ID == "sunflower-single" {
+			p := e.Profile()
+			market, _ := p.Window(crop.Market, "")
+			rows = append(rows, Row{Planting: e.ID, Variety: e.ID, Profile: p, Market: market, Plants: 80, Started: day.Must("2026-04-25"), Out: day.Must("2026-04-25")})
+		}
+	}
+	return NewField(5, NewWeather(5, newYear), 46.9, rows, cuts, today)
+}
+
+func stems(f *Field, planting string) int { return len(f.row(planting).stems) }
+
+func TestFieldIsReplayedTheSame(t *testing.T) {
+	today := day.Must("2026-07-20")
+	cuts := []Taken{{"zinnia-tall", day.Must("2026-07-10"), 15}, {"zinnia-tall", day.Must("2026-07-14"), 20}}
+	a, b := field(today, cuts...), field(today.Add(-5), cuts...)
+	for range 5 {
+		b.Step(nil)
+	}
+	for _, planting := range []string{"zinnia-tall", "sunflower-single"} {
+		if x, y := a.Look(planting, 20), b.Look(planting, 20); x != y {
+			t.Errorf("%s: replayed %+v, stepped %+v", planting, x, y)
+		}
+	}
+}
+
+func TestCuttingMakesZinniasComeAgain(t *testing.T) {
+	cut := Taken{"zinnia-tall", day.Must("2026-07-14"), 30}
+	before, after := field(day.Must("2026-07-14")), field(day.Must("2026-07-15"), cut)
+	if a, b := stems(before, "zinnia-tall"), stems(after, "zinnia-tall"); b <= a-30 {
+		t.Errorf("%d stems before 30 were cut, %d after: nothing has grown again", a, b)
+	}
+	gone := Taken{"sunflower-single", day.Must("2026-07-14"), 10}
+	if a, b := stems(field(day.Must("2026-07-14")), "sunflower-single"), stems(field(day.Must("2026-07-14").Add(0), gone), "sunflower-single"); a != b {
+		t.Errorf("a cut of the day itself is already gone: %d and %d", a, b)
+	}
+}
+
+func TestCrewSeesAboutWhatStands(t *testing.T) {
+	f := field(day.Must("2026-07-16"))
+	seen := f.Look("zinnia-tall", 80)
+	total, there := 0, 0
+	for _, n := range seen.Stems {
+		total += n
+	}
+	for _, s := range f.row("zinnia-tall").stems {
+		if s.rung >= 0 {
+			there++
+		}
+	}
+	if there < 50 || math.Abs(float64(total-there)) > 0.1*float64(there) {
+		t.Errorf("the crew saw %d of %d stems", total, there)
+	}
+	if !seen.Up || seen.Over || seen.Ready < seen.Culled {
+		t.Errorf("seen %+v", seen)
+	}
+}
