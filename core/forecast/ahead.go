@@ -4,6 +4,8 @@ import (
 	"hash/fnv"
 	"math"
 	"math/rand/v2"
+	"runtime"
+	"sync"
 
 	"dewcount/core/crop"
 	"dewcount/core/day"
@@ -31,10 +33,25 @@ func (s *Stand) Forecast() *Forecast {
 		PickDays: s.farm.Picks.Between(s.farm.From, s.farm.To),
 		Crops:    make(map[string]Cells), Varieties: make(map[string]Cells),
 	}
+	// Plantings know nothing of each other from here on, so they are moved side by side; their sums are taken in order.
+	moved := make([]*samples, len(s.farm.Plantings))
+	next := make(chan int)
+	var workers sync.WaitGroup
+	for range runtime.GOMAXPROCS(0) {
+		workers.Go(func() {
+			for i := range next {
+				moved[i] = s.ahead(i, f.PickDays)
+			}
+		})
+	}
+	for i := range moved {
+		next <- i
+	}
+	close(next)
+	workers.Wait()
 	crops, varieties := make(sums), make(sums)
-	for i := range s.farm.Plantings {
+	for i, stems := range moved {
 		p := &s.farm.Plantings[i]
-		stems := s.ahead(i, f.PickDays)
 		f.Plantings = append(f.Plantings, stems.cells())
 		crops.add(p.Growth.Profile.ID, stems)
 		varieties.add(p.Variety, stems)

@@ -1,0 +1,52 @@
+// farm.mjs gives each test a demo farm on a port of its own, and a page whose console and requests are watched.
+import { test as base, expect } from '@playwright/test'
+import AxeBuilder from '@axe-core/playwright'
+import { spawn } from 'node:child_process'
+
+export const test = base.extend({
+  address: async ({}, use) => {
+    const farm = spawn('./bin/dewcount', ['demo', '--addr', '127.0.0.1:0'], { cwd: import.meta.dirname })
+    const address = await new Promise((resolve, reject) => {
+      let said = ''
+      farm.stdout.on('data', (text) => {
+        said += text
+        const found = said.match(/http:\/\/\S+/)
+        if (found) resolve(found[0])
+      })
+      farm.on('exit', (status) => reject(new Error(`the demo ended with ${status}: ${said}`)))
+    })
+    await use(address)
+    const ended = new Promise((resolve) => farm.on('exit', resolve))
+    farm.kill('SIGTERM')
+    await ended
+  },
+
+  page: async ({ page, address }, use) => {
+    const wrong = []
+    page.on('pageerror', (error) => wrong.push(`page error: ${error.message}`))
+    page.on('console', (message) => {
+      // The browser itself writes a line for each answer of 4xx, which some tests provoke.
+      const ofTheAnswer = /Failed to load resource: the server responded with a status of 4\d\d/
+      if (message.type() === 'error' && !ofTheAnswer.test(message.text())) wrong.push(`console: ${message.text()}`)
+    })
+    page.on('request', (request) => {
+      if (!request.url().startsWith(address) && !request.url().startsWith('data:')) wrong.push(`request to ${request.url()}`)
+    })
+    await use(page)
+    expect(wrong).toEqual([])
+  },
+})
+
+export { expect }
+
+// accessible runs axe on the page as it is.
+export async function accessible(page) {
+  const { violations } = await new AxeBuilder({ page }).analyze()
+  expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`)).toEqual([])
+}
+
+// fits holds that nothing sticks out of the page sideways.
+export async function fits(page) {
+  const [wide, there] = await page.evaluate(() => [document.documentElement.scrollWidth, document.documentElement.clientWidth])
+  expect(wide, 'the page is wider than its window').toBeLessThanOrEqual(there)
+}

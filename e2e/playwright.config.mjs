@@ -1,0 +1,18 @@
+// The real pages in headless Chromium, at desk width and on a phone. Each test starts a demo farm of its own.
+import { defineConfig } from '@playwright/test'
+
+const launchOptions = {
+  executablePath: '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--no-first-run'],
+}
+
+export default defineConfig({
+  testDir: '.',
+  timeout: 60_000,
+  workers: 2,
+  reporter: 'list',
+  projects: [
+    { name: 'desk', use: { launchOptions, viewport: { width: 1280, height: 800 } } },
+    { name: 'phone', use: { launchOptions, viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true } },
+  ],
+})
