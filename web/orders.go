@@ -222,34 +222,68 @@ func orderFields() []field {
 }
 
 func (s *server) newOrder(c *echo.Context) error {
-	return s.orderForm(c, http.StatusOK, func(string) string { return "" }, nil)
+	return s.orderForm(c, http.StatusOK, "", func(string) string { return "" }, nil)
 }
 
-func (s *server) orderForm(c *echo.Context, code int, from typed, faults map[string]string) error {
+func (s *server) editOrder(c *echo.Context) error {
+	book, err := s.farm.Load(c.Request().Context())
+	if err != nil {
+		return err
+	}
+	o, ok := book.Order(c.Param("order"))
+	if !ok {
+		return farm.ErrNoSuchRecord
+	}
+	return s.orderForm(c, http.StatusOK, o.ID, of(o.Record()), nil)
+}
+
+// orderForm shows the form of an order: of a new one, or of the one with an id.
+func (s *server) orderForm(c *echo.Context, code int, id string, from typed, faults map[string]string) error {
 	snap, err := s.snapshot(c)
 	if snap == nil || err != nil {
 		return err
 	}
 	v := formView{Heading: "Add a market day or an order", Action: "/orders", Save: "Add it", Cancel: "/orders",
 		Lead: "Then say what it wants, and see what is covered."}
-	v.Fields = fill(orderFields(), from, faults)
+	fields := orderFields()
+	if id != "" {
+		here := "/orders/" + url.PathEscape(id)
+		v = formView{Heading: "Correct " + id, Action: here, Save: "Keep the correction", Cancel: here, Lead: "Its lines stay as they are.",
+			Withdraw: &doneView{Words: "Withdraw this order", Kind: farm.Orders.Name, ID: id}}
+		fields = fields[1:]
+	}
+	v.Fields = fill(fields, from, faults)
 	v.Fault = rest(v.Fields, faults)
 	return s.show(c, code, "form", "/orders", v.Heading, snap, v)
 }
 
-func (s *server) addOrder(c *echo.Context) error {
+func (s *server) addOrder(c *echo.Context) error { return s.keepOrder(c, "") }
+
+func (s *server) correctOrder(c *echo.Context) error { return s.keepOrder(c, c.Param("order")) }
+
+// keepOrder keeps the order that a form sent: a new one, or in the place of the one with an id.
+func (s *server) keepOrder(c *echo.Context, id string) error {
 	from := posted(c)
-	f := farm.NewFields(from)
+	f := farm.NewFields(func(name string) string {
+		if name == "order" && id != "" {
+			return id
+		}
+		return from(name)
+	})
 	o := farm.ReadOrder(f)
-	err := f.Faults()
-	if err == nil {
+	did, err := "recorded", f.Faults()
+	switch {
+	case err != nil:
+	case id != "":
+		did, err = "corrected", s.farm.Correct(c.Request().Context(), "", o.Record())
+	default:
 		err = s.farm.Add(c.Request().Context(), "", o.Record())
 	}
 	if faults, only := faultsBy(err); only {
-		return s.orderForm(c, http.StatusUnprocessableEntity, from, faults)
+		return s.orderForm(c, http.StatusUnprocessableEntity, id, from, faults)
 	}
 	if err != nil {
 		return err
 	}
-	return c.Redirect(http.StatusSeeOther, "/orders/"+url.PathEscape(o.ID)+"?done="+url.QueryEscape("recorded:orders:"+o.ID))
+	return c.Redirect(http.StatusSeeOther, addressOf(did, o.Record(), "orders", o.ID))
 }

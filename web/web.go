@@ -74,6 +74,8 @@ func (s *server) routes(e *echo.Echo) {
 	e.GET("/orders/new", s.newOrder)
 	e.POST("/orders", s.addOrder)
 	e.GET("/orders/:order", s.order)
+	e.GET("/orders/:order/edit", s.editOrder)
+	e.POST("/orders/:order", s.correctOrder)
 	e.POST("/orders/:order/lines", s.setLine)
 	e.GET("/farm", s.settings)
 	e.POST("/farm", s.setSettings)

@@ -12,6 +12,7 @@ import (
 	"time"
 
 	"dewcount/core/day"
+	"dewcount/core/forecast"
 	"dewcount/farm"
 	"dewcount/notebook"
 	"dewcount/records"
@@ -118,6 +119,9 @@ func (p program) asOf(ctx context.Context, fset *flag.FlagSet, args []string, to
 		*to = evening.Add(farm.UsualDays)
 	case !to.After(evening):
 		return nil, wrong(fset, "--to %s does not lie after --as-of %s", *to, evening)
+	}
+	if to.Sub(evening) >= forecast.Horizon {
+		return nil, fmt.Errorf("--to %s lies too far ahead: name a day within %d days of %s", *to, forecast.Horizon-1, evening)
 	}
 	book, err := load(ctx, *db)
 	if err != nil {

@@ -68,7 +68,7 @@ func TestFailuresSayOneSentenceAndExitWithOne(t *testing.T) {
 	for _, args := range [][]string{
 		{"export", "--db", missing, t.TempDir()}, {"forecast", "--db", missing, "--as-of", "2026-07-10"}, {"backup", "--db", missing, "copy"},
 		{"import", "--db", missing, filepath.Join(t.TempDir(), "nowhere")}, {"serve", "--db", missing, "--addr", "0.0.0.0:0"},
-		{"demo", "--addr", "192.0.2.1:80"}, {"demo", "--addr", "8080"},
+		{"demo", "--addr", "192.0.2.1:80"}, {"demo", "--addr", "8080"}, {"forecast", "--db", missing, "--as-of", "2026-07-10", "--to", "2029-07-10"},
 	} {
 		status, _, stderr := call(args...)
 		if status != 1 || strings.Count(stderr, "\n") != 1 || stderr == "\n" {

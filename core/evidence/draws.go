@@ -193,26 +193,16 @@ func (p *Planting) relive(story []episode, traits growth.Traits, random *rand.Ra
 
 // standing returns the stems that a draw has on each rung once a count is known. Those on a rung are gamma about what the draw
 // expected, and what was seen of them is a Poisson share: their conjugate posterior is drawn from (Gelman et al. 2013, ch. 2).
+// That a rung may be misjudged has had its say when the draws were weighed.
 func (p *Planting) standing(expected [crop.Rungs]float64, c *Count, random *rand.Rand) [crop.Rungs]float64 {
 	share := float64(c.Plants) / float64(p.Course.Planting().Plants)
 	few := p.Course.FirstFlush() * fewStems
-	for k := range expected {
-		expected[k] += few
-	}
-	seen := blurred(expected)
-	var factor [crop.Rungs]float64
 	for k, n := range c.Stems {
-		news := 1 / (1 + share*seen[k]*plantsCV*plantsCV/float64(c.Plants)) // plants that differ tell less than their stems' number
-		posterior := distuv.Gamma{
-			Alpha: 1/standingCV2 + news*float64(n),
-			Beta:  1/standingCV2 + news*share*seen[k],
-			Src:   random,
-		}
-		factor[k] = posterior.Rand()
-	}
-	for k := range expected {
-		low, high := max(0, k-1), min(crop.Rungs-1, k+1)
-		expected[k] *= misjudged*(factor[low]+factor[high]) + (1-2*misjudged)*factor[k]
+		expected[k] += few
+		seen := share * expected[k]
+		news := 1 / (1 + seen*plantsCV*plantsCV/float64(c.Plants)) // plants that differ tell less than their stems' number
+		posterior := distuv.Gamma{Alpha: 1/standingCV2 + news*float64(n), Beta: 1/standingCV2 + news*seen, Src: random}
+		expected[k] *= posterior.Rand()
 	}
 	return expected
 }

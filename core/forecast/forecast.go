@@ -115,14 +115,23 @@ func (f *Farm) silentPicks(p *Planting) []float64 {
 	for _, c := range p.Cuts {
 		recorded[day.On(c.At)] = true
 	}
+	last := f.From.Add(-1)
+	for _, end := range []day.Day{p.Ended, p.Growth.Started.Add(mostDays)} {
+		if !end.IsZero() && end.Before(last) {
+			last = end
+		}
+	}
 	var silent []float64
-	for _, d := range f.Picks.Between(p.Growth.Started.Add(1), f.From.Add(-1)) {
+	for _, d := range f.Picks.Between(p.Growth.Started.Add(1), last) {
 		if !recorded[d] {
 			silent = append(silent, d.At(f.PickHour))
 		}
 	}
 	return silent
 }
+
+// mostDays is how long after its start an annual can still be cut: autumn sowings flower in the next summer.
+const mostDays = 450
 
 // A sky is the weather on record and the members, as hours and by cover.
 type sky struct {
