@@ -20,9 +20,6 @@ type Milestones struct {
 	LastCut  When // the last pick day on which at least one stem is expected
 }
 
-// firstCutShare is the part of the first flush that must have been cut for the first cut to count.
-const firstCutShare = 1. / 20
-
 // milestoneDraws is how many draws share a member's look at a whole season, in turn: dates need fewer of them than stems do.
 const milestoneDraws = 4
 
@@ -45,31 +42,20 @@ func (s *Stand) Milestones(i int) Milestones {
 			if at, ok := run.FirstBud(); ok && !s.kills(i, m, day.On(at)) {
 				bud.add(day.On(at))
 			}
-			if s.dead[i] {
-				continue
-			}
-			enough := firstCutShare * s.courses[i].FirstFlush() * s.drawnStems(i, d)
-			firstPick, lastPick := -1, -1
-			gone := now.Gone()
-			for j := range lives {
-				run.To(picks[j].At(s.farm.PickHour))
-				cut := run.Cut(p.Growth.Market, 1)
-				gone += cut
-				if firstPick < 0 && gone >= enough {
-					firstPick = j
-				}
-				if cut >= 1 {
-					lastPick = j
-				}
-				if j%8 == 7 && run.Grown() && run.ToCome()+run.Standing(crop.Window{From: crop.Tight, To: p.Growth.Market.To}) < 0.5 {
-					break
+			if !s.dead[i] {
+				for j := range lives {
+					run.To(picks[j].At(s.farm.PickHour))
+					run.Cut(p.Growth.Market, 1)
+					if j%8 == 7 && run.Grown() && run.ToCome()+run.Standing(crop.Window{From: crop.Tight, To: p.Growth.Market.To}) < 0.5 {
+						break
+					}
 				}
 			}
-			if firstPick >= 0 {
-				first.add(picks[firstPick])
+			if at := run.FirstCut(); at > 0 {
+				first.add(day.On(at))
 			}
-			if lastPick >= 0 {
-				last.add(picks[lastPick])
+			if at := run.LastCut(); at > 0 {
+				last.add(day.On(at))
 			}
 		}
 	}

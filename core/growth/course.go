@@ -101,18 +101,19 @@ func (c *Course) benchCd(emerged float64) float64 {
 // A Run is a planting under one set of traits and one weather, at one instant. It is moved forward only.
 type Run struct {
 	*Course
-	traits    Traits
-	clock     Clock
-	emerged   float64 // instant; +Inf if not within the clock
-	sinceCd   float64 // what Light stood at when the way to the bud began, less what the bench gave
-	growsFrom float64 // instant from which buds can form
-	budsFrom  float64 // instant before which none does under this weather
-	budded    [2]float64
-	colourCd  float64 // the warmth at which the average plant showed colour; +Inf before
-	at, nowCd float64
-	gone      float64 // stems that Cut has taken
-	forgetCd  float64 // shoots that bud beyond this warmth are not grown; +Inf for all
-	cohort    cohort
+	traits            Traits
+	clock             Clock
+	emerged           float64 // instant; +Inf if not within the clock
+	sinceCd           float64 // what Light stood at when the way to the bud began, less what the bench gave
+	growsFrom         float64 // instant from which buds can form
+	budsFrom          float64 // instant before which none does under this weather
+	budded            [2]float64
+	colourCd          float64 // the warmth at which the average plant showed colour; +Inf before
+	at, nowCd         float64
+	gone              float64 // stems that Cut has taken
+	firstCut, lastCut float64 // instants; 0 before
+	forgetCd          float64 // shoots that bud beyond this warmth are not grown; +Inf for all
+	cohort            cohort
 }
 
 // NewRun returns the planting on the morning it is started, under a weather.
@@ -264,12 +265,24 @@ func (r *Run) ToCome() float64 {
 func (r *Run) Cut(w crop.Window, share float64) float64 {
 	taken := r.Take(w, share)
 	r.gone += taken
+	if r.firstCut == 0 && r.gone >= firstCutShare*r.FirstFlush()*r.traits.Stems && r.gone > 0 {
+		r.firstCut = r.at
+	}
+	if taken >= 1 {
+		r.lastCut = r.at
+	}
 	r.Regrow(taken)
 	return taken
 }
 
-// Gone returns the stems that Cut has taken so far.
-func (r *Run) Gone() float64 { return r.gone }
+// firstCutShare is the part of the first flush that must have been cut for the first cut to count.
+const firstCutShare = 1. / 20
+
+// FirstCut returns the instant of the Cut by which a twentieth of the first flush had been taken, 0 if none was.
+func (r *Run) FirstCut() float64 { return r.firstCut }
+
+// LastCut returns the instant of the last Cut that took a stem or more, 0 if none did.
+func (r *Run) LastCut() float64 { return r.lastCut }
 
 // Stems returns the run's multiplier of the stems of the first flush.
 func (r *Run) Stems() float64 { return r.traits.Stems }

@@ -1,0 +1,33 @@
+// Takes the pictures in docs/screenshots from a fresh demo farm: npm run screenshots (after go build -o e2e/bin/dewcount ./cmd/dewcount).
+import { chromium } from '@playwright/test'
+import { spawn } from 'node:child_process'
+
+const farm = spawn('./bin/dewcount', ['demo', '--addr', '127.0.0.1:0'], { cwd: import.meta.dirname })
+const address = await new Promise((resolve) => {
+  farm.stdout.on('data', (text) => resolve(String(text).match(/http:\/\/\S+/)[0]))
+})
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'] })
+const desk = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+const phone = await browser.newPage({ viewport: { width: 390, height: 844 } })
+const picture = (page, name) => page.screenshot({ path: new URL(`../docs/screenshots/${name}.png`, import.meta.url).pathname })
+
+for (const [name, path] of Object.entries({
+  morning: '/', plantings: '/plantings', planting: '/plantings/CO1', orders: '/orders', order: '/orders/Fallow%20Steps%20market',
+  'planting-form': '/plantings/new', cut: '/plantings/CO1/cut', farm: '/farm',
+})) {
+  await desk.goto(address + path)
+  if (name === 'morning') await desk.locator('details.crop summary').first().click()
+  await picture(desk, name)
+}
+for (const [name, path] of Object.entries({ 'morning-phone': '/', 'count-phone': '/plantings/ZC1/count' })) {
+  await phone.goto(address + path)
+  await picture(phone, name)
+}
+await desk.goto(address + '/plantings/ZC1/count')
+for (const [rung, stems] of [['tight', 9], ['colour', 3], ['lifting', 2], ['third', 2], ['half', 7], ['open', 8]]) {
+  await desk.getByLabel(`Stems on ${rung}:`).fill(String(stems))
+}
+await desk.getByRole('button', { name: 'Record the count' }).click()
+await picture(desk, 'change')
+await browser.close()
+farm.kill('SIGTERM')
