@@ -159,3 +159,40 @@ func BenchmarkFill(b *testing.B) {
 		filled(b)
 	}
 }
+
+// What the visitor has counted and cut, the crew leaves alone; the rest it does.
+func TestCrewLeavesWhatTheVisitorDid(t *testing.T) {
+	ctx := context.Background()
+	store := filled(t)
+	if err := Step(ctx, store); err != nil { // to the pick day
+		t.Fatal(err)
+	}
+	pick := FirstDay.Add(1)
+	mine := farm.Cut{ID: "mine", CutAt: day.At(pick, 7, 30), Planting: "CO1", Stems: 5}
+	if err := store.Apply(ctx, farm.Change{Add: []farm.Record{mine.Record()}}); err != nil {
+		t.Fatal(err)
+	}
+	if err := Step(ctx, store); err != nil {
+		t.Fatal(err)
+	}
+	book := load(t, store)
+	cuts := make(map[string]int)
+	for _, c := range book.Cuts {
+		if c.CutAt.Day() == pick {
+			cuts[c.Planting]++
+		}
+	}
+	if cuts["CO1"] != 1 || len(cuts) < 10 {
+		t.Errorf("%d cuts of CO1, %d rows cut in all", cuts["CO1"], len(cuts))
+	}
+	issued, seen := 0, false
+	for _, w := range book.Weather {
+		if w.IssuedOn == pick {
+			issued++
+		}
+		seen = seen || w.Date == pick && w.IssuedOn.IsZero()
+	}
+	if issued != 7 || !seen {
+		t.Errorf("%d days were forecast on the evening of the pick, observed: %v", issued, seen)
+	}
+}

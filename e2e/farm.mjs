@@ -1,11 +1,16 @@
-// farm.mjs gives each test a demo farm on a port of its own, and a page whose console and requests are watched.
+// farm.mjs gives each test a farm on a port of its own, and a page whose console and requests are watched.
 import { test as base, expect } from '@playwright/test'
 import AxeBuilder from '@axe-core/playwright'
+import { mkdirSync } from 'node:fs'
 import { spawn } from 'node:child_process'
 
 export const test = base.extend({
-  address: async ({}, use) => {
-    const farm = spawn('./bin/dewcount', ['demo', '--addr', '127.0.0.1:0'], { cwd: import.meta.dirname })
+  kind: ['demo', { option: true }], // or serve, for an empty farm
+
+  address: async ({ kind }, use, info) => {
+    mkdirSync(info.outputDir, { recursive: true })
+    const words = [kind, '--addr', '127.0.0.1:0', '--db', info.outputPath('farm.db')]
+    const farm = spawn('./bin/dewcount', words, { cwd: import.meta.dirname })
     const address = await new Promise((resolve, reject) => {
       let said = ''
       farm.stdout.on('data', (text) => {

@@ -265,3 +265,59 @@ func TestRowsOfOneCutAreOneCut(t *testing.T) {
 		}
 	}
 }
+
+func TestOrdersRepeat(t *testing.T) {
+	weekly := farm.Order{DueOn: day.Must("2026-07-11"), Repeats: "weekly", Until: day.Must("2026-07-31")}
+	once := farm.Order{DueOn: day.Must("2026-07-11")}
+	for _, c := range []struct {
+		order       farm.Order
+		first, last string
+		want        int
+	}{{weekly, "2026-07-01", "2026-07-25", 3}, {weekly, "2026-07-12", "2026-12-25", 2}, {weekly, "2026-08-01", "2026-09-01", 0},
+		{once, "2026-07-01", "2026-12-01", 1}, {once, "2026-07-12", "2026-12-01", 0}} {
+		if got := c.order.Between(day.Must(c.first), day.Must(c.last)); len(got) != c.want {
+			t.Errorf("due on %v between %s and %s, want %d days", got, c.first, c.last, c.want)
+		}
+	}
+}
+
+func TestASchoolMovesTheWindow(t *testing.T) {
+	f, store := meadow(t)
+	if err := f.Add(ctx, "", farm.Variety{Name: "Dahlia wine", Crop: "dahlia-ball"}.Record(),
+		farm.Planting{ID: "DW1", Variety: "Dahlia wine", Method: crop.Tuber, StartedOn: day.Must("2026-05-05"), Plants: 30}.Record(),
+		farm.School{Crop: "dahlia-ball", Question: "cut", School: "third"}.Record()); err != nil {
+		t.Fatal(err)
+	}
+	book, _, err := store.Load(ctx)
+	if err != nil {
+		t.Fatal(err)
+	}
+	model, err := book.Model(farm.Morning(day.Must("2026-07-09")))
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, p := range model.Plantings {
+		if want := (crop.Window{From: crop.Third, To: crop.Half}); p.ID == "DW1" && p.Growth.Market != want {
+			t.Errorf("cut on %v, want %v", p.Growth.Market, want)
+		}
+	}
+}
+
+// Nothing a person can type makes a reader panic, and what is taken is written as it reads.
+func FuzzReadCut(f *testing.F) {
+	f.Add("2026-07-10T08:00", "12", "2", "45.5")
+	f.Add("", "-1", "x", "1e309")
+	f.Fuzz(func(t *testing.T, at, stems, culled, length string) {
+		typed := map[string]string{"cut_at": at, "planting": "ZC1", "stems": stems, "culled": culled, "length_cm": length}
+		fields := farm.NewFields(func(name string) string { return typed[name] })
+		cut := farm.ReadCut(fields)
+		if fields.Faults() != nil {
+			return
+		}
+		record := cut.Record()
+		again := farm.ReadCut(farm.NewFields(func(name string) string { return record.Field(name) }))
+		if !again.Record().Equal(record) {
+			t.Errorf("%v reads back as %v", record, again.Record())
+		}
+	})
+}

@@ -204,3 +204,38 @@ func TestOpenRefusesWhatIsNoDatabase(t *testing.T) {
 		t.Error("a missing file was opened")
 	}
 }
+
+// A disk that runs full refuses the new record, keeps the old ones, and goes on when there is room again.
+func TestFullDiskLosesNothing(t *testing.T) {
+	r := planted(t)
+	var pages int
+	if err := r.write.Get(&pages, `PRAGMA page_count`); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := r.write.Exec(fmt.Sprintf(`PRAGMA max_page_count = %d`, pages)); err != nil {
+		t.Fatal(err)
+	}
+	kept := 1
+	var full error
+	for i := 0; full == nil && i < 2000; i++ {
+		c := count
+		c.ID, c.Counter = fmt.Sprint("more", i), "a counter with a long name to fill the pages with"
+		if full = r.Apply(ctx, farm.Change{Add: []farm.Record{c.Record()}}); full == nil {
+			kept++
+		}
+	}
+	if full == nil {
+		t.Fatal("the disk never ran full")
+	}
+	if book := load(t, r); len(book.Counts) != kept {
+		t.Errorf("%d counts are there, %d were acknowledged", len(book.Counts), kept)
+	}
+	if _, err := r.write.Exec(`PRAGMA max_page_count = 1000000`); err != nil {
+		t.Fatal(err)
+	}
+	c := count
+	c.ID = "after"
+	if err := r.Apply(ctx, farm.Change{Add: []farm.Record{c.Record()}}); err != nil {
+		t.Errorf("with room again: %v", err)
+	}
+}

@@ -39,15 +39,7 @@ type rungField struct {
 // usualSample is how many plants a count looks at where the row has more.
 const usualSample = 15
 
-func (s *server) newCount(c *echo.Context) error {
-	snap, err := s.snapshot(c)
-	if snap == nil || err != nil {
-		return err
-	}
-	p, ok := snap.Book.Planting(c.Param("planting"))
-	if !ok {
-		return farm.ErrNoSuchRecord
-	}
+func (s *server) newCount(c *echo.Context, snap *farm.Snapshot, p farm.Planting) error {
 	usual := map[string]string{"id": rand.Text(), "counted_at": s.usually(snap, 6),
 		"plants_counted": strconv.Itoa(min(usualSample, p.Plants))}
 	return s.countForm(c, http.StatusOK, snap, p, "", func(name string) string { return usual[name] }, nil)
@@ -136,51 +128,32 @@ func notToCome(f *farm.Fields, name string, m day.Moment, today day.Day) {
 	}
 }
 
-func (s *server) addCount(c *echo.Context) error {
-	snap, err := s.snapshot(c)
-	if snap == nil || err != nil {
-		return err
-	}
-	p, ok := snap.Book.Planting(c.Param("planting"))
-	if !ok {
-		return farm.ErrNoSuchRecord
-	}
+func (s *server) addCount(c *echo.Context, snap *farm.Snapshot, p farm.Planting) error {
 	from := posted(c)
 	count, err := readCount(from, p.ID, snap.View.Today)
 	if err == nil {
 		count = count.WithID()
 		err = s.farm.Add(c.Request().Context(), count.Counter, count.Record())
 	}
+	return s.afterCount(c, "recorded", snap, p, "", from, count, err)
+}
+
+// afterCount leads on from a count that was sent: back to its form if something is wrong with it, else to its planting.
+func (s *server) afterCount(c *echo.Context, did string, snap *farm.Snapshot, p farm.Planting, id string, from typed, count farm.Count, err error) error {
 	if faults, only := faultsBy(err); only {
-		return s.countForm(c, http.StatusUnprocessableEntity, snap, p, "", from, faults)
+		return s.countForm(c, http.StatusUnprocessableEntity, snap, p, id, from, faults)
 	}
 	if err != nil {
 		return err
 	}
-	return c.Redirect(http.StatusSeeOther, addressOf("recorded", count.Record(), "plantings", p.ID)+"&seen="+url.QueryEscape("counts:"+count.ID))
+	return c.Redirect(http.StatusSeeOther, addressOf(did, count.Record(), "plantings", p.ID)+"&seen="+url.QueryEscape("counts:"+count.ID))
 }
 
-// countOf returns the count that the address names, and its planting.
-func countOf(c *echo.Context, snap *farm.Snapshot) (farm.Count, farm.Planting, error) {
+func (s *server) editCount(c *echo.Context, snap *farm.Snapshot) error {
 	count, ok := snap.Book.Count(c.Param("id"))
-	if !ok {
-		return count, farm.Planting{}, farm.ErrNoSuchRecord
-	}
-	p, ok := snap.Book.Planting(count.Planting)
-	if !ok {
-		return count, p, farm.ErrNoSuchRecord
-	}
-	return count, p, nil
-}
-
-func (s *server) editCount(c *echo.Context) error {
-	snap, err := s.snapshot(c)
-	if snap == nil || err != nil {
-		return err
-	}
-	count, p, err := countOf(c, snap)
-	if err != nil {
-		return err
+	p, grows := snap.Book.Planting(count.Planting)
+	if !ok || !grows {
+		return farm.ErrNoSuchRecord
 	}
 	head := of(count.Record())
 	from := func(name string) string {
@@ -193,14 +166,11 @@ func (s *server) editCount(c *echo.Context) error {
 	return s.countForm(c, http.StatusOK, snap, p, count.ID, from, nil)
 }
 
-func (s *server) correctCount(c *echo.Context) error {
-	snap, err := s.snapshot(c)
-	if snap == nil || err != nil {
-		return err
-	}
-	old, p, err := countOf(c, snap)
-	if err != nil {
-		return err
+func (s *server) correctCount(c *echo.Context, snap *farm.Snapshot) error {
+	old, ok := snap.Book.Count(c.Param("id"))
+	p, grows := snap.Book.Planting(old.Planting)
+	if !ok || !grows {
+		return farm.ErrNoSuchRecord
 	}
 	from := posted(c)
 	count, err := readCount(from, p.ID, snap.View.Today)
@@ -213,11 +183,5 @@ func (s *server) correctCount(c *echo.Context) error {
 		}
 		err = s.farm.Correct(c.Request().Context(), count.Counter, count.Record())
 	}
-	if faults, only := faultsBy(err); only {
-		return s.countForm(c, http.StatusUnprocessableEntity, snap, p, old.ID, from, faults)
-	}
-	if err != nil {
-		return err
-	}
-	return c.Redirect(http.StatusSeeOther, addressOf("corrected", count.Record(), "plantings", p.ID)+"&seen="+url.QueryEscape("counts:"+count.ID))
+	return s.afterCount(c, "corrected", snap, p, old.ID, from, count, err)
 }

@@ -18,15 +18,7 @@ type cutView struct {
 	Window, Expected      string
 }
 
-func (s *server) newCut(c *echo.Context) error {
-	snap, err := s.snapshot(c)
-	if snap == nil || err != nil {
-		return err
-	}
-	p, ok := snap.Book.Planting(c.Param("planting"))
-	if !ok {
-		return farm.ErrNoSuchRecord
-	}
+func (s *server) newCut(c *echo.Context, snap *farm.Snapshot, p farm.Planting) error {
 	usual := map[string]string{"id": rand.Text(), "cut_at": s.usually(snap, 8)}
 	return s.cutForm(c, http.StatusOK, snap, p, "", func(name string) string { return usual[name] }, nil)
 }
@@ -73,15 +65,7 @@ func readCut(from typed, planting, id string, snap *farm.Snapshot) (farm.Cut, er
 	return cut, f.Faults()
 }
 
-func (s *server) addCut(c *echo.Context) error {
-	snap, err := s.snapshot(c)
-	if snap == nil || err != nil {
-		return err
-	}
-	p, ok := snap.Book.Planting(c.Param("planting"))
-	if !ok {
-		return farm.ErrNoSuchRecord
-	}
+func (s *server) addCut(c *echo.Context, snap *farm.Snapshot, p farm.Planting) error {
 	from := posted(c)
 	cut, err := readCut(from, p.ID, "", snap)
 	if err == nil {
@@ -101,36 +85,25 @@ func (s *server) afterCut(c *echo.Context, did string, snap *farm.Snapshot, p fa
 	return c.Redirect(http.StatusSeeOther, addressOf(did, cut.Record(), "plantings", p.ID)+"&seen="+url.QueryEscape("cuts:"+cut.ID))
 }
 
-func (s *server) editCut(c *echo.Context) error {
-	return s.withCut(c, func(snap *farm.Snapshot, cut farm.Cut, p farm.Planting) error {
-		return s.cutForm(c, http.StatusOK, snap, p, cut.ID, of(cut.Record()), nil)
-	})
-}
-
-func (s *server) correctCut(c *echo.Context) error {
-	return s.withCut(c, func(snap *farm.Snapshot, old farm.Cut, p farm.Planting) error {
-		from := posted(c)
-		cut, err := readCut(from, p.ID, old.ID, snap)
-		if err == nil {
-			err = s.farm.Correct(c.Request().Context(), "", cut.Record())
-		}
-		return s.afterCut(c, "corrected", snap, p, old.ID, from, cut, err)
-	})
-}
-
-// withCut calls f with the cut that the address names, and its planting.
-func (s *server) withCut(c *echo.Context, f func(*farm.Snapshot, farm.Cut, farm.Planting) error) error {
-	snap, err := s.snapshot(c)
-	if snap == nil || err != nil {
-		return err
-	}
+func (s *server) editCut(c *echo.Context, snap *farm.Snapshot) error {
 	cut, ok := snap.Book.Cut(c.Param("id"))
-	if !ok {
+	p, grows := snap.Book.Planting(cut.Planting)
+	if !ok || !grows {
 		return farm.ErrNoSuchRecord
 	}
-	p, ok := snap.Book.Planting(cut.Planting)
-	if !ok {
+	return s.cutForm(c, http.StatusOK, snap, p, cut.ID, of(cut.Record()), nil)
+}
+
+func (s *server) correctCut(c *echo.Context, snap *farm.Snapshot) error {
+	old, ok := snap.Book.Cut(c.Param("id"))
+	p, grows := snap.Book.Planting(old.Planting)
+	if !ok || !grows {
 		return farm.ErrNoSuchRecord
 	}
-	return f(snap, cut, p)
+	from := posted(c)
+	cut, err := readCut(from, p.ID, old.ID, snap)
+	if err == nil {
+		err = s.farm.Correct(c.Request().Context(), "", cut.Record())
+	}
+	return s.afterCut(c, "corrected", snap, p, old.ID, from, cut, err)
 }

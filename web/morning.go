@@ -2,7 +2,6 @@ package web
 
 import (
 	"cmp"
-	"errors"
 	"fmt"
 	"net/http"
 	"slices"
@@ -70,11 +69,7 @@ type wantView struct {
 
 type toCountView struct{ ID, Variety, Bed, Why string }
 
-func (s *server) morning(c *echo.Context) error {
-	snap, err := s.snapshot(c)
-	if snap == nil || err != nil {
-		return err
-	}
+func (s *server) morning(c *echo.Context, snap *farm.Snapshot) error {
 	chosen := 0
 	for j, d := range snap.Forecast.PickDays {
 		if d.String() == c.QueryParam("pick") {
@@ -82,15 +77,6 @@ func (s *server) morning(c *echo.Context) error {
 		}
 	}
 	return s.show(c, http.StatusOK, "morning", "/", "Morning", snap, newMorning(snap, chosen))
-}
-
-// snapshot returns the farm as it stands, or sends whoever comes to a farm without settings to write them down.
-func (s *server) snapshot(c *echo.Context) (*farm.Snapshot, error) {
-	snap, err := s.farm.Snapshot(c.Request().Context())
-	if errors.Is(err, farm.ErrNoFarm) {
-		return nil, c.Redirect(http.StatusSeeOther, "/farm")
-	}
-	return snap, err
 }
 
 func newMorning(snap *farm.Snapshot, chosen int) morningView {

@@ -20,11 +20,7 @@ type ordersView struct {
 
 type orderLink struct{ ID, Words string }
 
-func (s *server) orders(c *echo.Context) error {
-	snap, err := s.snapshot(c)
-	if snap == nil || err != nil {
-		return err
-	}
+func (s *server) orders(c *echo.Context, snap *farm.Snapshot) error {
 	var v ordersView
 	for _, d := range snap.Due() {
 		v.Dues = append(v.Dues, newDue(d))
@@ -64,20 +60,12 @@ type orderLineView struct {
 	Fault                 string
 }
 
-func (s *server) order(c *echo.Context) error {
-	return s.orderPage(c, http.StatusOK, func(string) string { return "" }, nil)
+func (s *server) order(c *echo.Context, snap *farm.Snapshot, o farm.Order) error {
+	return s.orderPage(c, http.StatusOK, snap, o, func(string) string { return "" }, nil)
 }
 
 // orderPage shows an order with what was typed and what is wrong in a line.
-func (s *server) orderPage(c *echo.Context, code int, from typed, faults map[string]string) error {
-	snap, err := s.snapshot(c)
-	if snap == nil || err != nil {
-		return err
-	}
-	o, ok := snap.Book.Order(c.Param("order"))
-	if !ok {
-		return farm.ErrNoSuchRecord
-	}
+func (s *server) orderPage(c *echo.Context, code int, snap *farm.Snapshot, o farm.Order, from typed, faults map[string]string) error {
 	v := orderView{ID: o.ID, Words: sentence(orderWords(o)), Customer: o.Customer}
 	for _, l := range snap.Book.OrderLines {
 		if l.Order != o.ID {
@@ -140,15 +128,7 @@ func wantNames(snap *farm.Snapshot) []string {
 }
 
 // setLine adds a line to an order, or gives one that is there another number of stems.
-func (s *server) setLine(c *echo.Context) error {
-	snap, err := s.snapshot(c)
-	if snap == nil || err != nil {
-		return err
-	}
-	o, ok := snap.Book.Order(c.Param("order"))
-	if !ok {
-		return farm.ErrNoSuchRecord
-	}
+func (s *server) setLine(c *echo.Context, snap *farm.Snapshot, o farm.Order) error {
 	from := posted(c)
 	line := farm.OrderLine{Order: o.ID, Use: map[string]string{"market": "market", "event": "event", "standing": "florist"}[o.Kind]}
 	f := farm.NewFields(from)
@@ -177,7 +157,8 @@ func (s *server) setLine(c *echo.Context) error {
 	}
 	wanted := f.Whole("stems", 1, 100_000)
 	line.Stems = &wanted
-	if err = f.Faults(); err == nil {
+	err := f.Faults()
+	if err == nil {
 		if did == "corrected" {
 			err = s.farm.Correct(c.Request().Context(), "", line.Record())
 		} else {
@@ -185,7 +166,7 @@ func (s *server) setLine(c *echo.Context) error {
 		}
 	}
 	if faults, only := faultsBy(err); only {
-		return s.orderPage(c, http.StatusUnprocessableEntity, from, faults)
+		return s.orderPage(c, http.StatusUnprocessableEntity, snap, o, from, faults)
 	}
 	if err != nil {
 		return err
@@ -221,28 +202,16 @@ func orderFields() []field {
 	}
 }
 
-func (s *server) newOrder(c *echo.Context) error {
-	return s.orderForm(c, http.StatusOK, "", func(string) string { return "" }, nil)
+func (s *server) newOrder(c *echo.Context, snap *farm.Snapshot) error {
+	return s.orderForm(c, http.StatusOK, snap, "", func(string) string { return "" }, nil)
 }
 
-func (s *server) editOrder(c *echo.Context) error {
-	book, err := s.farm.Load(c.Request().Context())
-	if err != nil {
-		return err
-	}
-	o, ok := book.Order(c.Param("order"))
-	if !ok {
-		return farm.ErrNoSuchRecord
-	}
-	return s.orderForm(c, http.StatusOK, o.ID, of(o.Record()), nil)
+func (s *server) editOrder(c *echo.Context, snap *farm.Snapshot, o farm.Order) error {
+	return s.orderForm(c, http.StatusOK, snap, o.ID, of(o.Record()), nil)
 }
 
 // orderForm shows the form of an order: of a new one, or of the one with an id.
-func (s *server) orderForm(c *echo.Context, code int, id string, from typed, faults map[string]string) error {
-	snap, err := s.snapshot(c)
-	if snap == nil || err != nil {
-		return err
-	}
+func (s *server) orderForm(c *echo.Context, code int, snap *farm.Snapshot, id string, from typed, faults map[string]string) error {
 	v := formView{Heading: "Add a market day or an order", Action: "/orders", Save: "Add it", Cancel: "/orders",
 		Lead: "Then say what it wants, and see what is covered."}
 	fields := orderFields()
@@ -257,12 +226,16 @@ func (s *server) orderForm(c *echo.Context, code int, id string, from typed, fau
 	return s.show(c, code, "form", "/orders", v.Heading, snap, v)
 }
 
-func (s *server) addOrder(c *echo.Context) error { return s.keepOrder(c, "") }
+func (s *server) addOrder(c *echo.Context, snap *farm.Snapshot) error {
+	return s.keepOrder(c, snap, "")
+}
 
-func (s *server) correctOrder(c *echo.Context) error { return s.keepOrder(c, c.Param("order")) }
+func (s *server) correctOrder(c *echo.Context, snap *farm.Snapshot, o farm.Order) error {
+	return s.keepOrder(c, snap, o.ID)
+}
 
 // keepOrder keeps the order that a form sent: a new one, or in the place of the one with an id.
-func (s *server) keepOrder(c *echo.Context, id string) error {
+func (s *server) keepOrder(c *echo.Context, snap *farm.Snapshot, id string) error {
 	from := posted(c)
 	f := farm.NewFields(func(name string) string {
 		if name == "order" && id != "" {
@@ -280,7 +253,7 @@ func (s *server) keepOrder(c *echo.Context, id string) error {
 		err = s.farm.Add(c.Request().Context(), "", o.Record())
 	}
 	if faults, only := faultsBy(err); only {
-		return s.orderForm(c, http.StatusUnprocessableEntity, id, from, faults)
+		return s.orderForm(c, http.StatusUnprocessableEntity, snap, id, from, faults)
 	}
 	if err != nil {
 		return err

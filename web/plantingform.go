@@ -28,28 +28,16 @@ type formView struct {
 // farthestStart is how many days ahead a planting can be planned.
 const farthestStart = 730
 
-func (s *server) newPlanting(c *echo.Context) error {
-	return s.plantingForm(c, http.StatusOK, nil, func(name string) string { return c.QueryParam(name) }, nil)
+func (s *server) newPlanting(c *echo.Context, snap *farm.Snapshot) error {
+	return s.plantingForm(c, http.StatusOK, snap, nil, func(name string) string { return c.QueryParam(name) }, nil)
 }
 
-func (s *server) editPlanting(c *echo.Context) error {
-	snap, err := s.snapshot(c)
-	if snap == nil || err != nil {
-		return err
-	}
-	p, ok := snap.Book.Planting(c.Param("planting"))
-	if !ok {
-		return farm.ErrNoSuchRecord
-	}
-	return s.plantingForm(c, http.StatusOK, &p, of(p.Record()), nil)
+func (s *server) editPlanting(c *echo.Context, snap *farm.Snapshot, p farm.Planting) error {
+	return s.plantingForm(c, http.StatusOK, snap, &p, of(p.Record()), nil)
 }
 
 // plantingForm shows the form of a planting, or of a new one where p is nil.
-func (s *server) plantingForm(c *echo.Context, code int, p *farm.Planting, from typed, faults map[string]string) error {
-	snap, err := s.snapshot(c)
-	if snap == nil || err != nil {
-		return err
-	}
+func (s *server) plantingForm(c *echo.Context, code int, snap *farm.Snapshot, p *farm.Planting, from typed, faults map[string]string) error {
 	v := formView{Heading: "Add a planting", Action: "/plantings", Save: "Add the planting", Cancel: "/plantings",
 		Lead: "Once it is added you see when it will shoot, bud and be cut, and how sure that is."}
 	title := "Add a planting"
@@ -96,11 +84,7 @@ func plantingFields(snap *farm.Snapshot, isNew bool) []field {
 		beds)
 }
 
-func (s *server) addPlanting(c *echo.Context) error {
-	snap, err := s.snapshot(c)
-	if snap == nil || err != nil {
-		return err
-	}
+func (s *server) addPlanting(c *echo.Context, snap *farm.Snapshot) error {
 	from := posted(c)
 	named := func(name string) string {
 		if name == "planting" && strings.TrimSpace(from(name)) == "" {
@@ -120,11 +104,12 @@ func (s *server) addPlanting(c *echo.Context) error {
 			records = append([]farm.Record{farm.Variety{Name: p.Variety, Crop: crop}.Record()}, records...)
 		}
 	}
-	if err = f.Faults(); err == nil {
+	err := f.Faults()
+	if err == nil {
 		err = s.farm.Add(c.Request().Context(), "", records...)
 	}
 	if faults, only := faultsBy(err); only {
-		return s.plantingForm(c, http.StatusUnprocessableEntity, nil, from, faults)
+		return s.plantingForm(c, http.StatusUnprocessableEntity, snap, nil, from, faults)
 	}
 	if err != nil {
 		return err
@@ -157,15 +142,7 @@ func freeName(b *farm.Book, variety string) string {
 	}
 }
 
-func (s *server) correctPlanting(c *echo.Context) error {
-	snap, err := s.snapshot(c)
-	if snap == nil || err != nil {
-		return err
-	}
-	old, ok := snap.Book.Planting(c.Param("planting"))
-	if !ok {
-		return farm.ErrNoSuchRecord
-	}
+func (s *server) correctPlanting(c *echo.Context, snap *farm.Snapshot, old farm.Planting) error {
 	from := posted(c)
 	f := farm.NewFields(func(name string) string {
 		if name == "planting" {
@@ -175,11 +152,12 @@ func (s *server) correctPlanting(c *echo.Context) error {
 	})
 	p := farm.ReadPlanting(f)
 	notTooFar(f, p, snap.View.Today)
-	if err = f.Faults(); err == nil {
+	err := f.Faults()
+	if err == nil {
 		err = s.farm.Correct(c.Request().Context(), "", p.Record())
 	}
 	if faults, only := faultsBy(err); only {
-		return s.plantingForm(c, http.StatusUnprocessableEntity, &old, from, faults)
+		return s.plantingForm(c, http.StatusUnprocessableEntity, snap, &old, from, faults)
 	}
 	if err != nil {
 		return err

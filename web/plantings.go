@@ -3,12 +3,10 @@ package web
 import (
 	"fmt"
 	"net/http"
-	"net/url"
 	"slices"
 	"strings"
 
 	"dewcount/core/crop"
-	"dewcount/core/day"
 	"dewcount/farm"
 
 	"github.com/labstack/echo/v5"
@@ -26,11 +24,7 @@ type plantingLine struct {
 	Pick                                   string
 }
 
-func (s *server) plantings(c *echo.Context) error {
-	snap, err := s.snapshot(c)
-	if snap == nil || err != nil {
-		return err
-	}
+func (s *server) plantings(c *echo.Context, snap *farm.Snapshot) error {
 	var v plantingsView
 	for i, p := range snap.Model.Plantings {
 		line := plantingLine{ID: p.ID, Variety: p.Variety, Crop: p.Growth.Profile.Name, Bed: bedOf(snap, p.ID),
@@ -98,18 +92,7 @@ type pickLine struct {
 	Uses   []string
 }
 
-// A storyLine is a record of a planting.
-type storyLine struct {
-	When, Words, Who, Edit, Kind, ID string
-	Past                             string // how it was ended, for what no longer stands
-	sort                             float64
-}
-
-func (s *server) planting(c *echo.Context) error {
-	snap, err := s.snapshot(c)
-	if snap == nil || err != nil {
-		return err
-	}
+func (s *server) planting(c *echo.Context, snap *farm.Snapshot) error {
 	i := snap.Index(c.Param("planting"))
 	if i < 0 {
 		return farm.ErrNoSuchRecord
@@ -182,198 +165,4 @@ func about(p farm.Planting) string {
 		text += ", pulled out on " + p.EndedOn.Spoken()
 	}
 	return text + "."
-}
-
-// A changeView holds the forecast before a record beside the one after it.
-type changeView struct {
-	Record  string
-	Warning string
-	Lines   []changeLine
-}
-
-type changeLine struct {
-	Spoken        string
-	Before, After spreadView
-	Moved         string
-}
-
-const changePicks = 5
-
-func newChange(before, now *farm.Snapshot, i int, kind, id string) *changeView {
-	v := &changeView{Record: "the " + farm.KindNamed(kind).Singular()}
-	if kind == farm.Counts.Name {
-		if count, ok := now.Book.Count(id); ok {
-			v.Warning = surprise(before, i, count)
-		}
-	}
-	a, b := before.Forecast.Plantings[i].ByPick, now.Forecast.Plantings[i].ByPick
-	most := 1.0
-	for j := range min(changePicks, len(b)) {
-		most = max(most, a[j][crop.Market].Quantile(0.9), b[j][crop.Market].Quantile(0.9))
-	}
-	for j, d := range now.Forecast.PickDays[:min(changePicks, len(b))] {
-		x, y := a[j][crop.Market], b[j][crop.Market]
-		moved := "as before"
-		switch n := y.Likely() - x.Likely(); {
-		case n > 0:
-			moved = fmt.Sprintf("%d more", n)
-		case n < 0:
-			moved = fmt.Sprintf("%d fewer", -n)
-		}
-		if y.AtBest()-y.Sure() < x.AtBest()-x.Sure() {
-			moved += ", surer"
-		}
-		v.Lines = append(v.Lines, changeLine{d.Spoken(), newSpreadView(x, most, 0), newSpreadView(y, most, 0), moved})
-	}
-	return v
-}
-
-// surprise says so where a count is far from what was expected, empty where it is not.
-func surprise(before *farm.Snapshot, i int, c farm.Count) string {
-	expected := before.Stand.Standing(i)
-	share := float64(c.PlantsCount) / float64(before.Model.Plantings[i].Growth.Plants)
-	seen := 0.0
-	for k, n := range c.Stems {
-		if crop.Rung(k) < crop.Over {
-			seen += float64(n)
-		}
-	}
-	const few = 5 // stems whose number is chance
-	low, high := expected.Sure*share, expected.AtBest*share
-	switch {
-	case seen > 1.3*high+few:
-		return fmt.Sprintf("%.0f stems are far more than the %.0f to %.0f expected on these plants. Was it the right row, and each branch counted once? If so, leave it: the forecast has moved.", seen, low, high)
-	case seen < 0.7*low-few:
-		return fmt.Sprintf("%.0f stems are far fewer than the %.0f to %.0f expected on these plants. Was it the right row? If so, leave it: the forecast has moved.", seen, low, high)
-	}
-	return ""
-}
-
-// story lists a planting's records, the newest first, with what no longer stands.
-func story(snap *farm.Snapshot, planting string) []storyLine {
-	var lines []storyLine
-	for _, c := range snap.Book.Counts {
-		if c.Planting == planting {
-			lines = append(lines, countLine(c))
-		}
-	}
-	for _, c := range snap.Book.Cuts {
-		if c.Planting == planting {
-			lines = append(lines, cutLine(c))
-		}
-	}
-	for _, e := range snap.Book.Events {
-		if e.Planting == planting {
-			words := map[string]string{farm.Emerged: "most plants are up", farm.FirstBud: "first tight buds"}[e.Event]
-			if words == "" {
-				words = e.Event
-			}
-			lines = append(lines, storyLine{When: e.On.Spoken(), Words: words, Kind: farm.Events.Name, ID: e.ID, sort: e.On.At(0)})
-		}
-	}
-	for _, p := range snap.Book.History {
-		if line, ok := pastLine(p, planting); ok {
-			lines = append(lines, line)
-		}
-	}
-	slices.SortStableFunc(lines, func(a, b storyLine) int {
-		switch {
-		case a.sort > b.sort:
-			return -1
-		case a.sort < b.sort:
-			return 1
-		default:
-			return 0
-		}
-	})
-	return lines
-}
-
-func countLine(c farm.Count) storyLine {
-	var seen []string
-	for k, n := range c.Stems {
-		if n > 0 {
-			seen = append(seen, fmt.Sprintf("%d %s", n, crop.Rung(k)))
-		}
-	}
-	words := fmt.Sprintf("count of %d plants: nothing in bud", c.PlantsCount)
-	if len(seen) > 0 {
-		words = fmt.Sprintf("count of %d plants: %s", c.PlantsCount, list(seen))
-	}
-	return storyLine{When: c.CountedAt.Spoken(), Words: words, Who: c.Counter, Edit: "/counts/" + url.PathEscape(c.ID), Kind: farm.Counts.Name, ID: c.ID,
-		sort: c.CountedAt.Instant(6)}
-}
-
-func cutLine(c farm.Cut) storyLine {
-	words := "cut " + stems(c.Stems)
-	if c.Culled > 0 {
-		words += fmt.Sprintf(", %d culled", c.Culled)
-		if c.CullReason != "" {
-			words += ": " + c.CullReason
-		}
-	}
-	if c.Left != nil && *c.Left > 0 {
-		words += fmt.Sprintf(", %d left standing", *c.Left)
-	}
-	return storyLine{When: c.CutAt.Spoken(), Words: words, Edit: "/cuts/" + url.PathEscape(c.ID), Kind: farm.Cuts.Name, ID: c.ID, sort: c.CutAt.Instant(8)}
-}
-
-// pastLine shows a record of a planting that was corrected or withdrawn.
-func pastLine(p farm.Past, planting string) (storyLine, bool) {
-	r, err := p.Record()
-	if err != nil || !slices.Contains(r.Kind.Columns, "planting") || r.Field("planting") != planting {
-		return storyLine{}, false
-	}
-	var line storyLine
-	book := new(farm.Book)
-	if _, err := book.Read(r.Kind, r.Rows); err != nil {
-		return storyLine{}, false
-	}
-	switch r.Kind {
-	case &farm.Counts:
-		line = countLine(book.Counts[0])
-	case &farm.Cuts:
-		line = cutLine(book.Cuts[0])
-	case &farm.Plantings:
-		line = storyLine{When: book.Plantings[0].StartedOn.Spoken(), Words: about(book.Plantings[0]), Kind: r.Kind.Name, ID: r.ID(),
-			sort: book.Plantings[0].StartedOn.At(0)}
-	default:
-		return storyLine{}, false
-	}
-	line.Edit = ""
-	line.Past = map[string]string{"superseded": "corrected since", "withdrawn": "withdrawn"}[p.Ended]
-	if p.EndedBy != "" {
-		line.Past += " by " + p.EndedBy
-	}
-	return line, true
-}
-
-// jump leads from a name to its page.
-func (s *server) jump(c *echo.Context) error {
-	snap, err := s.snapshot(c)
-	if snap == nil || err != nil {
-		return err
-	}
-	to := strings.TrimSpace(c.QueryParam("to"))
-	name, _, _ := strings.Cut(to, " ")
-	for _, p := range snap.Book.Plantings {
-		if strings.EqualFold(p.ID, to) || strings.EqualFold(p.ID, name) || strings.EqualFold(p.Variety, to) {
-			return c.Redirect(http.StatusSeeOther, "/plantings/"+url.PathEscape(p.ID))
-		}
-	}
-	for _, o := range snap.Book.Orders {
-		if strings.EqualFold(o.ID, to) {
-			return c.Redirect(http.StatusSeeOther, "/orders/"+url.PathEscape(o.ID))
-		}
-	}
-	for word, address := range map[string]string{"morning": "/", "plantings": "/plantings", "orders": "/orders", "farm": "/farm", "add": "/plantings/new"} {
-		if strings.EqualFold(word, to) {
-			return c.Redirect(http.StatusSeeOther, address)
-		}
-	}
-	if d, err := day.Parse(to); err == nil {
-		return c.Redirect(http.StatusSeeOther, "/?pick="+d.String())
-	}
-	return s.show(c, http.StatusNotFound, "error", "", "Not found", snap,
-		errorView{Advice: fmt.Sprintf("Nothing here is called %q: write a planting such as ZC2, an order, or a view.", to)})
 }

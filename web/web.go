@@ -54,29 +54,29 @@ const mostBody = 1 << 20
 
 func (s *server) routes(e *echo.Echo) {
 	e.GET("/assets/*", assets)
-	e.GET("/", s.morning)
-	e.GET("/go", s.jump)
-	e.GET("/plantings", s.plantings)
-	e.GET("/plantings/new", s.newPlanting)
-	e.POST("/plantings", s.addPlanting)
-	e.GET("/plantings/:planting", s.planting)
-	e.GET("/plantings/:planting/edit", s.editPlanting)
-	e.POST("/plantings/:planting", s.correctPlanting)
-	e.GET("/plantings/:planting/count", s.newCount)
-	e.POST("/plantings/:planting/count", s.addCount)
-	e.GET("/counts/:id", s.editCount)
-	e.POST("/counts/:id", s.correctCount)
-	e.GET("/plantings/:planting/cut", s.newCut)
-	e.POST("/plantings/:planting/cut", s.addCut)
-	e.GET("/cuts/:id", s.editCut)
-	e.POST("/cuts/:id", s.correctCut)
-	e.GET("/orders", s.orders)
-	e.GET("/orders/new", s.newOrder)
-	e.POST("/orders", s.addOrder)
-	e.GET("/orders/:order", s.order)
-	e.GET("/orders/:order/edit", s.editOrder)
-	e.POST("/orders/:order", s.correctOrder)
-	e.POST("/orders/:order/lines", s.setLine)
+	e.GET("/", s.on(s.morning))
+	e.GET("/go", s.on(s.jump))
+	e.GET("/plantings", s.on(s.plantings))
+	e.GET("/plantings/new", s.on(s.newPlanting))
+	e.POST("/plantings", s.on(s.addPlanting))
+	e.GET("/plantings/:planting", s.on(s.planting))
+	e.GET("/plantings/:planting/edit", s.onPlanting(s.editPlanting))
+	e.POST("/plantings/:planting", s.onPlanting(s.correctPlanting))
+	e.GET("/plantings/:planting/count", s.onPlanting(s.newCount))
+	e.POST("/plantings/:planting/count", s.onPlanting(s.addCount))
+	e.GET("/counts/:id", s.on(s.editCount))
+	e.POST("/counts/:id", s.on(s.correctCount))
+	e.GET("/plantings/:planting/cut", s.onPlanting(s.newCut))
+	e.POST("/plantings/:planting/cut", s.onPlanting(s.addCut))
+	e.GET("/cuts/:id", s.on(s.editCut))
+	e.POST("/cuts/:id", s.on(s.correctCut))
+	e.GET("/orders", s.on(s.orders))
+	e.GET("/orders/new", s.on(s.newOrder))
+	e.POST("/orders", s.on(s.addOrder))
+	e.GET("/orders/:order", s.onOrder(s.order))
+	e.GET("/orders/:order/edit", s.onOrder(s.editOrder))
+	e.POST("/orders/:order", s.onOrder(s.correctOrder))
+	e.POST("/orders/:order/lines", s.onOrder(s.setLine))
 	e.GET("/farm", s.settings)
 	e.POST("/farm", s.setSettings)
 	e.POST("/withdraw", s.withdraw)
@@ -84,6 +84,42 @@ func (s *server) routes(e *echo.Echo) {
 	if s.step != nil {
 		e.POST("/demo/step", s.stepDemo)
 	}
+}
+
+// on hands a page the farm as it stands; who comes to a farm without settings is sent to write them down.
+func (s *server) on(show func(*echo.Context, *farm.Snapshot) error) echo.HandlerFunc {
+	return func(c *echo.Context) error {
+		snap, err := s.farm.Snapshot(c.Request().Context())
+		if errors.Is(err, farm.ErrNoFarm) {
+			return c.Redirect(http.StatusSeeOther, "/farm")
+		}
+		if err != nil {
+			return err
+		}
+		return show(c, snap)
+	}
+}
+
+// onPlanting is on for a page of the planting that the address names.
+func (s *server) onPlanting(show func(*echo.Context, *farm.Snapshot, farm.Planting) error) echo.HandlerFunc {
+	return s.on(func(c *echo.Context, snap *farm.Snapshot) error {
+		p, ok := snap.Book.Planting(c.Param("planting"))
+		if !ok {
+			return farm.ErrNoSuchRecord
+		}
+		return show(c, snap, p)
+	})
+}
+
+// onOrder is on for a page of the order that the address names.
+func (s *server) onOrder(show func(*echo.Context, *farm.Snapshot, farm.Order) error) echo.HandlerFunc {
+	return s.on(func(c *echo.Context, snap *farm.Snapshot) error {
+		o, ok := snap.Book.Order(c.Param("order"))
+		if !ok {
+			return farm.ErrNoSuchRecord
+		}
+		return show(c, snap, o)
+	})
 }
 
 // onlyHosts refuses requests that name a host which is not ours: a page elsewhere may have bent its own name to our address.

@@ -268,3 +268,45 @@ func BenchmarkWholeFarmCold(b *testing.B) {
 	steps := 60 * 35 * farm.Members
 	b.ReportMetric(float64(b.Elapsed().Nanoseconds())/float64(b.N*steps), "ns/planting-member-day")
 }
+
+// A use whose window begins beyond the market's has earlier picks of its own: stems are not gone to market before they are ripe
+// for it.
+func TestLateUsesHaveTheirOwnPicks(t *testing.T) {
+	farm := meadow(1)
+	p := &farm.Plantings[0]
+	p.Windows[crop.Drying], p.HasUse[crop.Drying] = crop.Window{From: crop.Over, To: crop.Spent}, true
+	f := New(farm).Forecast()
+	if got, market := total(f.Plantings[0], crop.Drying), total(f.Plantings[0], crop.Market); got < 0.5*market {
+		t.Errorf("%.1f stems to dry where %.1f could have gone to market", got, market)
+	}
+	p.Windows[crop.Florist] = crop.Window{From: crop.Tight, To: crop.Spent}
+	f = New(farm).Forecast()
+	for j, pick := range f.Plantings[0].ByPick {
+		if pick[crop.Florist].Mean() < pick[crop.Market].Mean()-0.5 {
+			t.Errorf("pick %d: a wider window holds %.1f stems, the market's %.1f", j, pick[crop.Florist].Mean(), pick[crop.Market].Mean())
+		}
+	}
+}
+
+// A farm that crosses the new year in the south, and one that starts on a leap day, are farms like others.
+func TestSeasonsThatCrossTheNewYear(t *testing.T) {
+	farm := meadow(3)
+	farm.Outlook.Latitude, farm.Outlook.Observed = -43, nil
+	farm.Outlook.From, farm.From = day.Must("2024-02-29"), day.Must("2024-02-29")
+	farm.To = farm.From.Add(35)
+	for i := range farm.Plantings {
+		farm.Plantings[i].Growth.Started = day.Must("2023-12-10").Add(10 * i)
+		farm.Plantings[i].Until = farm.From.At(0)
+	}
+	stand := New(farm)
+	if stand.Bridged != farm.From.Sub(day.Must("2023-12-10")) {
+		t.Errorf("%d days were bridged", stand.Bridged)
+	}
+	f := stand.Forecast()
+	if got := total(f.Plantings[0], crop.Market); got < 20 {
+		t.Errorf("%.1f stems from zinnias of a southern summer", got)
+	}
+	if m := stand.Milestones(0); !m.FirstCut.Likely.After(day.Must("2024-01-15")) || m.LastCut.Late.Before(m.FirstCut.Likely) {
+		t.Errorf("milestones %+v", m)
+	}
+}

@@ -79,3 +79,30 @@ const (
 // laterFlush is the part of a pinched plant's gain in stems that its later flushes lose again: the plant feeds no more shoots
 // than before.
 const laterFlush = 0.75
+
+// Clocks returns the clock of a crop's response and day length over a series of hourly temperatures, first being its first
+// day; it goes on from past where that is given.
+func Clocks(p *crop.Profile, lengths *climate.DayLengths, past *Clock, first day.Day, hourly [][24]float64) Clock {
+	var clock Clock
+	if past != nil {
+		clock.Warmth = past.Warmth.Continue(len(hourly))
+	} else {
+		clock.Warmth = climate.NewSum(first, 0, len(hourly))
+	}
+	neutral := p.Daylength.Kind == "neutral"
+	switch {
+	case neutral:
+		clock.Light = clock.Warmth
+	case past != nil:
+		clock.Light = past.Light.Continue(len(hourly))
+	default:
+		clock.Light = climate.NewSum(first, 0, len(hourly))
+	}
+	for i := range hourly {
+		clock.Warmth.Add(p.Response, &hourly[i], 1)
+		if !neutral {
+			clock.Light.Add(p.Response, &hourly[i], p.Daylength.Rate(lengths.On(first.Add(i).YearDay())))
+		}
+	}
+	return clock
+}

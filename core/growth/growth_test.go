@@ -279,3 +279,73 @@ func TestCorrectMakesWhatWasSeen(t *testing.T) {
 		t.Errorf("a count changed what is still to come from %.2f to %.2f", toCome, run.ToCome())
 	}
 }
+
+// Where the boxes begin is of no account: shifting all of them by parts of a box moves no stem of a pick by more than a
+// fiftieth of the flush.
+func TestBoxBoundariesMakeNoJump(t *testing.T) {
+	p := profile(t, "zinnia-tall")
+	clock, lengths := steady(p, day.Must("2026-05-01"), climate.Extremes{TminC: 13, TmaxC: 25}, 46.9)
+	var least, most [20]float64
+	for shift := range 8 {
+		course := NewCourse(sown(p, "2026-05-10"), Place{Lengths: lengths}, BoxCd)
+		run := course.NewRun(clock, plainTraits)
+		run.cohort.firstCd -= BoxCd * float64(shift) / 8
+		for j := range least {
+			run.To(day.Must("2026-07-10").Add(3 * j).At(8))
+			cut := run.Cut(course.Planting().Market, 1)
+			if shift == 0 {
+				least[j], most[j] = cut, cut
+			}
+			least[j], most[j] = min(least[j], cut), max(most[j], cut)
+			if most[j]-least[j] > course.FirstFlush()/50 {
+				t.Errorf("pick %d: %.2f to %.2f stems as the boxes are shifted", j, least[j], most[j])
+			}
+		}
+	}
+}
+
+func TestKeptBudsComeSoonerAndMore(t *testing.T) {
+	p := profile(t, "zinnia-tall")
+	clock, lengths := steady(p, day.Must("2026-05-01"), climate.Extremes{TminC: 13, TmaxC: 25}, 46.9)
+	after := func(keep bool) (soon, all float64) {
+		planting := sown(p, "2026-05-10")
+		planting.KeepBuds = keep
+		run := NewCourse(planting, Place{Lengths: lengths}, BoxCd).NewRun(clock, Traits{1, 0, 1})
+		run.To(day.Must("2026-07-25").At(8))
+		run.Regrow(100)
+		run.To(run.at + 11)
+		return run.Standing(crop.Window{From: crop.Tight, To: crop.Spent}), run.cohort.total()
+	}
+	soonLong, allLong := after(false)
+	soonHigh, allHigh := after(true)
+	if !(soonHigh > soonLong) || math.Abs(allHigh/allLong-keepBudsMore) > 1e-9 {
+		t.Errorf("eleven days after the cut %.1f of %.1f stems, cut high %.1f of %.1f", soonLong, allLong, soonHigh, allHigh)
+	}
+}
+
+// A planting that is only emerging when its record ends goes on under each weather as if it had known it all along.
+func TestAWeatherGoesOnFromThePast(t *testing.T) {
+	p := profile(t, "cosmos-single")
+	first := day.Must("2026-04-20")
+	e := climate.Extremes{TminC: 10, TmaxC: 22}
+	whole, lengths := steady(p, first, e, 46.9)
+	hourly := climate.Series{First: first, Days: slices.Repeat([]climate.Extremes{e}, 365)}.Hourly(46.9)
+	past := Clocks(p, lengths, nil, first, hourly[:20])
+	member := Clocks(p, lengths, &past, first.Add(20), hourly[20:])
+	course := NewCourse(sown(p, "2026-05-02"), Place{Lengths: lengths}, BoxCd)
+	straight, start := course.NewRun(whole, plainTraits), course.NewRun(past, plainTraits)
+	start.To(first.Add(20).At(0))
+	var on Run
+	start.CopyTo(&on, member)
+	for _, to := range []string{"2026-07-10", "2026-07-20", "2026-08-15"} {
+		at := day.Must(to).At(8)
+		straight.To(at)
+		on.To(at)
+		a, b := straight.Rungs(), on.Rungs()
+		for k := range a {
+			if math.Abs(a[k]-b[k]) > 0.03*straight.FirstFlush() {
+				t.Errorf("%s, rung %d: %.2f stems straight on, %.2f by way of the past", to, k, a[k], b[k])
+			}
+		}
+	}
+}

@@ -1,0 +1,231 @@
+package growth
+
+import (
+	"math"
+
+	"dewcount/core/crop"
+)
+
+// A Run is a planting under one set of traits and one weather, at one instant. It is moved forward only.
+type Run struct {
+	*Course
+	traits            Traits
+	clock             Clock
+	emerged           float64 // instant; +Inf if not within the clock
+	sinceCd           float64 // what Light stood at when the way to the bud began, less what the bench gave
+	growsFrom         float64 // instant from which buds can form
+	budsFrom          float64 // instant before which none does under this weather
+	budded            [2]float64
+	colourCd          float64 // the warmth at which the average plant showed colour; +Inf before
+	at, nowCd         float64
+	gone              float64 // stems that Cut has taken
+	firstCut, lastCut float64 // instants; 0 before
+	forgetCd          float64 // shoots that bud beyond this warmth are not grown; +Inf for all
+	cohort            cohort
+}
+
+// NewRun returns the planting on the morning it is started, under a weather.
+func (c *Course) NewRun(clock Clock, traits Traits) *Run {
+	r := &Run{Course: c, traits: traits, at: c.p.Started.At(0), colourCd: math.Inf(1), forgetCd: math.Inf(1)}
+	r.cohort = newCohort(c.p.Profile, clock.Warmth.At(c.p.Out().At(0)), c.boxCd, traits.Pace)
+	r.follow(clock)
+	return r
+}
+
+// CopyTo makes to the same run under another weather that shares r's past; to keeps nothing of its own but memory.
+func (r *Run) CopyTo(to *Run, clock Clock) {
+	boxes := to.cohort
+	*to = *r
+	to.cohort = boxes
+	to.cohort.copyFrom(&r.cohort, r.nowCd)
+	to.follow(clock)
+}
+
+func (r *Run) follow(clock Clock) {
+	r.clock = clock
+	r.nowCd = clock.Warmth.At(r.at)
+	if r.budsFrom > 0 && r.budsFrom <= r.at {
+		return // it began in the past that both weathers share
+	}
+	var ok bool
+	if r.emerged, ok = r.emergence(clock, r.traits.Pace); !ok {
+		r.emerged = math.Inf(1)
+		return
+	}
+	out := r.p.Out().At(12)
+	r.growsFrom = max(out, r.emerged)
+	r.sinceCd = clock.Light.At(r.growsFrom)
+	if r.emerged < out {
+		r.sinceCd -= r.benchCd(r.emerged)
+	}
+	r.budsFrom = r.growsFrom
+	if at, ok := clock.Light.When(r.sinceCd + r.plain.beginsCd*r.traits.Pace); ok {
+		r.budsFrom = max(r.budsFrom, at)
+	} else {
+		r.budsFrom = math.Inf(1)
+	}
+}
+
+// Emerged returns when most plants are up, and whether that comes within the weather's days.
+func (r *Run) Emerged() (float64, bool) { return r.emerged, !math.IsInf(r.emerged, 1) }
+
+// FirstBud returns when a tenth of the plants carries a tight bud, and whether that comes within the weather's days.
+func (r *Run) FirstBud() (float64, bool) {
+	if math.IsInf(r.emerged, 1) {
+		return 0, false
+	}
+	const share = 0.1
+	var cd float64
+	if plain := 1 - r.pinchedShare(); plain > share {
+		cd = r.plain.plantsCd(share / plain)
+	} else {
+		cd = r.pinched.plantsCd(share)
+	}
+	at, ok := r.clock.Light.When(r.sinceCd + cd*r.traits.Pace)
+	return max(at, r.growsFrom), ok
+}
+
+// budStepDays is how often on its way a run looks what has budded: between two looks buds come evenly over the warmth.
+const budStepDays = 2
+
+// To moves the run to an instant, forming the buds that come until then.
+func (r *Run) To(instant float64) {
+	if r.at < r.budsFrom {
+		r.at = min(instant, max(r.at, r.growsFrom, math.Floor(r.budsFrom)))
+		r.nowCd = r.clock.Warmth.At(r.at)
+	}
+	for r.at < instant && r.growing() {
+		step := min(instant, math.Floor(r.at)+budStepDays)
+		if step <= r.growsFrom {
+			step = min(instant, r.growsFrom)
+		}
+		r.bud(step)
+	}
+	r.at = max(r.at, instant)
+	r.nowCd = r.clock.Warmth.At(r.at)
+}
+
+// growing tells whether buds of the first flush are still to come under this weather.
+func (r *Run) growing() bool {
+	coming := r.budded[0] < 1 || r.pinched != nil && r.budded[1] < 1
+	return coming && !math.IsInf(r.emerged, 1)
+}
+
+func (r *Run) bud(until float64) {
+	cd := r.clock.Warmth.At(until)
+	if until >= r.growsFrom {
+		light := cd
+		if r.clock.Light != r.clock.Warmth {
+			light = r.clock.Light.At(until)
+		}
+		way := (light - r.sinceCd) / r.traits.Pace
+		from := r.nowCd
+		if r.at < r.growsFrom {
+			from = cd // what budded on the bench stands there on the first day in the bed
+		}
+		r.flushTo(0, r.plain, 1-r.pinchedShare(), way, from, cd)
+		if r.pinched != nil {
+			r.flushTo(1, r.pinched, r.pinchedShare()*r.p.Profile.Pinch.StemsFactor, way, from, cd)
+		}
+		if math.IsInf(r.colourCd, 1) && way >= r.leadCd() {
+			r.colourCd = cd + r.cohort.reached[1][crop.Colour]
+		}
+	}
+	r.at, r.nowCd = until, cd
+}
+
+// leadCd returns the way of the average plant to its first bud.
+func (r *Run) leadCd() float64 {
+	return r.plain.leadCd + r.pinchedShare()*r.p.Profile.Pinch.DelayCd
+}
+
+// flushTo forms what buds of a flush between the warmths from and cd, the last on a way that light has weighted.
+func (r *Run) flushTo(i int, f *flush, factor, way, from, cd float64) {
+	share := max(r.budded[i], f.at(way))
+	r.cohort.bud(from, cd, (share-r.budded[i])*factor*r.firstFlush*r.traits.Stems)
+	r.budded[i] = share
+}
+
+// Standing returns the stems on the rungs of a window where the run stands.
+func (r *Run) Standing(w crop.Window) float64 { return r.cohort.on(w, r.nowCd) }
+
+// Rungs returns the stems on each rung where the run stands.
+func (r *Run) Rungs() [crop.Rungs]float64 {
+	var stems [crop.Rungs]float64
+	for k := range stems {
+		stems[k] = r.Standing(crop.Window{From: crop.Rung(k), To: crop.Rung(k)})
+	}
+	return stems
+}
+
+// ToCome returns the stems of the first flush that have not budded yet and those that cuts have set off.
+func (r *Run) ToCome() float64 {
+	first := (1 - r.pinchedShare()) * (1 - r.budded[0])
+	if r.pinched != nil {
+		first += r.pinchedShare() * r.p.Profile.Pinch.StemsFactor * (1 - r.budded[1])
+	}
+	onLadder := r.Standing(crop.Window{From: crop.Tight, To: crop.Spent})
+	return first*r.firstFlush*r.traits.Stems + r.cohort.total() - onLadder
+}
+
+// Cut takes a share of the stems on the rungs of a window where the run stands, lets the plants answer, and returns how many
+// were taken.
+func (r *Run) Cut(w crop.Window, share float64) float64 {
+	taken := r.Take(w, share)
+	r.gone += taken
+	if r.firstCut == 0 && r.gone >= firstCutShare*r.FirstFlush()*r.traits.Stems && r.gone > 0 {
+		r.firstCut = r.at
+	}
+	if taken >= 1 {
+		r.lastCut = r.at
+	}
+	r.Regrow(taken)
+	return taken
+}
+
+// firstCutShare is the part of the first flush that must have been cut for the first cut to count.
+const firstCutShare = 1. / 20
+
+// FirstCut returns the instant of the Cut by which a twentieth of the first flush had been taken, 0 if none was.
+func (r *Run) FirstCut() float64 { return r.firstCut }
+
+// LastCut returns the instant of the last Cut that took a stem or more, 0 if none did.
+func (r *Run) LastCut() float64 { return r.lastCut }
+
+// Stems returns the run's multiplier of the stems of the first flush.
+func (r *Run) Stems() float64 { return r.traits.Stems }
+
+// Grown tells whether the whole first flush has budded.
+func (r *Run) Grown() bool { return !r.growing() && !math.IsInf(r.emerged, 1) }
+
+// Take is Cut without the plants' answer, for where it is known better how many stems were taken.
+func (r *Run) Take(w crop.Window, share float64) float64 { return r.cohort.cut(w, r.nowCd, share) }
+
+// Regrow lets the plants answer to so many stems cut where the run stands: a crop that comes again sets new shoots, fewer as
+// its vigour falls in a straight line from the first colour on.
+func (r *Run) Regrow(stems float64) {
+	if r.regrowth == 0 || stems <= 0 {
+		return
+	}
+	shoots := stems * r.regrowth * r.traits.Regrow * r.vigour()
+	mean := r.regrowCd * r.traits.Pace
+	half := math.Sqrt(3) * regrowCV * mean // an even spread with that coefficient of variation
+	if r.nowCd+mean-half > r.forgetCd {
+		return
+	}
+	r.cohort.bud(r.nowCd+mean-half, r.nowCd+mean+half, shoots)
+}
+
+// Forget spares the run the shoots that reach a rung only after an instant: nobody will look at them.
+func (r *Run) Forget(after float64, rung crop.Rung) {
+	const fastest = 0
+	r.forgetCd = r.clock.Warmth.At(after) - r.cohort.reached[fastest][rung]
+}
+
+func (r *Run) vigour() float64 {
+	spent := (r.nowCd - r.colourCd) / r.p.Profile.Yield.FloweringCd
+	return min(1, max(0, 1-spent))
+}
+
+// Correct makes the stems on each rung where the run stands as many as given.
+func (r *Run) Correct(to [crop.Rungs]float64) { r.cohort.correct(to, r.nowCd) }

@@ -1,0 +1,39 @@
+package web
+
+import (
+	"fmt"
+	"net/http"
+	"net/url"
+	"strings"
+
+	"dewcount/core/day"
+	"dewcount/farm"
+
+	"github.com/labstack/echo/v5"
+)
+
+// jump leads from a name to its page.
+func (s *server) jump(c *echo.Context, snap *farm.Snapshot) error {
+	to := strings.TrimSpace(c.QueryParam("to"))
+	name, _, _ := strings.Cut(to, " ")
+	for _, p := range snap.Book.Plantings {
+		if strings.EqualFold(p.ID, to) || strings.EqualFold(p.ID, name) || strings.EqualFold(p.Variety, to) {
+			return c.Redirect(http.StatusSeeOther, "/plantings/"+url.PathEscape(p.ID))
+		}
+	}
+	for _, o := range snap.Book.Orders {
+		if strings.EqualFold(o.ID, to) {
+			return c.Redirect(http.StatusSeeOther, "/orders/"+url.PathEscape(o.ID))
+		}
+	}
+	for word, address := range map[string]string{"morning": "/", "plantings": "/plantings", "orders": "/orders", "farm": "/farm", "add": "/plantings/new"} {
+		if strings.EqualFold(word, to) {
+			return c.Redirect(http.StatusSeeOther, address)
+		}
+	}
+	if d, err := day.Parse(to); err == nil {
+		return c.Redirect(http.StatusSeeOther, "/?pick="+d.String())
+	}
+	return s.show(c, http.StatusNotFound, "error", "", "Not found", snap,
+		errorView{Advice: fmt.Sprintf("Nothing here is called %q: write a planting such as ZC2, an order, or a view.", to)})
+}

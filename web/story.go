@@ -1,0 +1,116 @@
+package web
+
+import (
+	"fmt"
+	"net/url"
+	"slices"
+
+	"dewcount/core/crop"
+	"dewcount/farm"
+)
+
+// A storyLine is a record of a planting.
+type storyLine struct {
+	When, Words, Who, Edit, Kind, ID string
+	Past                             string // how it was ended, for what no longer stands
+	sort                             float64
+}
+
+// story lists a planting's records, the newest first, with what no longer stands.
+func story(snap *farm.Snapshot, planting string) []storyLine {
+	var lines []storyLine
+	for _, c := range snap.Book.Counts {
+		if c.Planting == planting {
+			lines = append(lines, countLine(c))
+		}
+	}
+	for _, c := range snap.Book.Cuts {
+		if c.Planting == planting {
+			lines = append(lines, cutLine(c))
+		}
+	}
+	for _, e := range snap.Book.Events {
+		if e.Planting == planting {
+			words := map[string]string{farm.Emerged: "most plants are up", farm.FirstBud: "first tight buds"}[e.Event]
+			if words == "" {
+				words = e.Event
+			}
+			lines = append(lines, storyLine{When: e.On.Spoken(), Words: words, Kind: farm.Events.Name, ID: e.ID, sort: e.On.At(0)})
+		}
+	}
+	for _, p := range snap.Book.History {
+		if line, ok := pastLine(p, planting); ok {
+			lines = append(lines, line)
+		}
+	}
+	slices.SortStableFunc(lines, func(a, b storyLine) int {
+		switch {
+		case a.sort > b.sort:
+			return -1
+		case a.sort < b.sort:
+			return 1
+		default:
+			return 0
+		}
+	})
+	return lines
+}
+
+func countLine(c farm.Count) storyLine {
+	var seen []string
+	for k, n := range c.Stems {
+		if n > 0 {
+			seen = append(seen, fmt.Sprintf("%d %s", n, crop.Rung(k)))
+		}
+	}
+	words := fmt.Sprintf("count of %d plants: nothing in bud", c.PlantsCount)
+	if len(seen) > 0 {
+		words = fmt.Sprintf("count of %d plants: %s", c.PlantsCount, list(seen))
+	}
+	return storyLine{When: c.CountedAt.Spoken(), Words: words, Who: c.Counter, Edit: "/counts/" + url.PathEscape(c.ID), Kind: farm.Counts.Name, ID: c.ID,
+		sort: c.CountedAt.Instant(6)}
+}
+
+func cutLine(c farm.Cut) storyLine {
+	words := "cut " + stems(c.Stems)
+	if c.Culled > 0 {
+		words += fmt.Sprintf(", %d culled", c.Culled)
+		if c.CullReason != "" {
+			words += ": " + c.CullReason
+		}
+	}
+	if c.Left != nil && *c.Left > 0 {
+		words += fmt.Sprintf(", %d left standing", *c.Left)
+	}
+	return storyLine{When: c.CutAt.Spoken(), Words: words, Edit: "/cuts/" + url.PathEscape(c.ID), Kind: farm.Cuts.Name, ID: c.ID, sort: c.CutAt.Instant(8)}
+}
+
+// pastLine shows a record of a planting that was corrected or withdrawn.
+func pastLine(p farm.Past, planting string) (storyLine, bool) {
+	r, err := p.Record()
+	if err != nil || !slices.Contains(r.Kind.Columns, "planting") || r.Field("planting") != planting {
+		return storyLine{}, false
+	}
+	var line storyLine
+	book := new(farm.Book)
+	if _, err := book.Read(r.Kind, r.Rows); err != nil {
+		return storyLine{}, false
+	}
+	switch r.Kind {
+	case &farm.Counts:
+		line = countLine(book.Counts[0])
+	case &farm.Cuts:
+		line = cutLine(book.Cuts[0])
+	case &farm.Plantings:
+		line = storyLine{When: book.Plantings[0].StartedOn.Spoken(), Words: about(book.Plantings[0]), Kind: r.Kind.Name, ID: r.ID(),
+			sort: book.Plantings[0].StartedOn.At(0)}
+	default:
+		return storyLine{}, false
+	}
+	line.Edit = ""
+	line.Past = map[string]string{"superseded": "corrected since", "withdrawn": "withdrawn"}[p.Ended]
+	if p.EndedBy != "" {
+		line.Past += " by " + p.EndedBy
+	}
+	return line, true
+}
