@@ -2,8 +2,10 @@ package demo
 
 import (
 	"context"
+	"fmt"
 	"path/filepath"
 	"testing"
+	"time"
 
 	"dewcount/core/crop"
 	"dewcount/core/day"
@@ -59,7 +61,7 @@ func TestDemoIsAFarm(t *testing.T) {
 func TestFieldTestsTheForecast(t *testing.T) {
 	store := filled(t)
 	ctx := context.Background()
-	now, err := farm.NewSnapshot(load(t, store), 0, farm.Morning(FirstDay))
+	now, err := farm.NewSnapshot(load(t, store), 0, farm.Morning(FirstDay), nil)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -133,7 +135,7 @@ func TestSteppingReplaysTheSameField(t *testing.T) {
 func BenchmarkWholeFarmForecast(b *testing.B) {
 	book := load(b, filled(b))
 	for b.Loop() {
-		if _, err := farm.NewSnapshot(book, 0, farm.Morning(FirstDay)); err != nil {
+		if _, err := farm.NewSnapshot(book, 0, farm.Morning(FirstDay), nil); err != nil {
 			b.Fatal(err)
 		}
 	}
@@ -143,7 +145,7 @@ func BenchmarkAllMilestones(b *testing.B) {
 	book := load(b, filled(b))
 	for b.Loop() {
 		b.StopTimer()
-		s, err := farm.NewSnapshot(book, 0, farm.Morning(FirstDay))
+		s, err := farm.NewSnapshot(book, 0, farm.Morning(FirstDay), nil)
 		if err != nil {
 			b.Fatal(err)
 		}
@@ -194,5 +196,25 @@ func TestCrewLeavesWhatTheVisitorDid(t *testing.T) {
 	}
 	if issued != 7 || !seen {
 		t.Errorf("%d days were forecast on the evening of the pick, observed: %v", issued, seen)
+	}
+}
+
+func BenchmarkAfterOneCount(b *testing.B) {
+	ctx := context.Background()
+	store := filled(b)
+	f := farm.New(store, time.Now)
+	if _, err := f.Snapshot(ctx); err != nil {
+		b.Fatal(err)
+	}
+	i := 0
+	for b.Loop() {
+		i++
+		c := farm.Count{ID: fmt.Sprint(i), CountedAt: day.At(FirstDay, 6, i%60), Planting: "CO1", PlantsCount: 30, Stems: [crop.Rungs]int{60, 10, 5, 5}}
+		if err := f.Add(ctx, "", c.Record()); err != nil {
+			b.Fatal(err)
+		}
+		if _, err := f.Snapshot(ctx); err != nil {
+			b.Fatal(err)
+		}
 	}
 }

@@ -24,13 +24,18 @@ type Snapshot struct {
 	dates sync.Map // milestones by planting, worked out when they are asked for
 }
 
-// NewSnapshot computes a book as it looks in a view.
-func NewSnapshot(b *Book, revision int64, v View) (*Snapshot, error) {
+// NewSnapshot computes a book as it looks in a view. What is the same as in a snapshot before, which may be nil, is taken from
+// there.
+func NewSnapshot(b *Book, revision int64, v View, before *Snapshot) (*Snapshot, error) {
 	model, err := b.Model(v)
 	if err != nil {
 		return nil, err
 	}
-	stand := forecast.New(model)
+	var stood *forecast.Stand
+	if before != nil {
+		stood = before.Stand
+	}
+	stand := forecast.New(model, stood)
 	return &Snapshot{Book: b, Revision: revision, View: v, Model: model, Stand: stand, Forecast: stand.Forecast()}, nil
 }
 
@@ -140,7 +145,7 @@ func (f *Farm) current(ctx context.Context) (*Snapshot, error) {
 	if err != nil {
 		return nil, err
 	}
-	s, err := NewSnapshot(book, revision, Morning(f.Today(place)))
+	s, err := NewSnapshot(book, revision, Morning(f.Today(place)), f.now)
 	if err != nil {
 		return nil, err
 	}
@@ -164,7 +169,7 @@ func (f *Farm) Without(ctx context.Context, k *Kind, id string) (*Snapshot, erro
 		book := *s.Book
 		book.Counts = slices.DeleteFunc(slices.Clone(book.Counts), func(c Count) bool { return k == &Counts && c.ID == id })
 		book.Cuts = slices.DeleteFunc(slices.Clone(book.Cuts), func(c Cut) bool { return k == &Cuts && c.ID == id })
-		if f.without[key], err = NewSnapshot(&book, s.Revision, s.View); err != nil {
+		if f.without[key], err = NewSnapshot(&book, s.Revision, s.View, s); err != nil {
 			return nil, err
 		}
 	}

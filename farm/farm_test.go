@@ -198,7 +198,7 @@ func TestEveningKnowsNothingLater(t *testing.T) {
 	asOf, today := day.Must("2026-07-01"), day.Must("2026-07-09")
 	view := farm.Evening(asOf, today, asOf.Add(35))
 	mean := func() float64 {
-		s, err := farm.NewSnapshot(book, 0, view)
+		s, err := farm.NewSnapshot(book, 0, view, nil)
 		if err != nil {
 			t.Fatal(err)
 		}

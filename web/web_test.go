@@ -321,7 +321,7 @@ func TestThePathOfARecord(t *testing.T) {
 	}
 }
 
-func BenchmarkMorningPage(b *testing.B) {
+func BenchmarkPages(b *testing.B) {
 	store, err := records.Open(ctx, filepath.Join(b.TempDir(), "farm.db"))
 	if err != nil {
 		b.Fatal(err)
@@ -335,13 +335,17 @@ func BenchmarkMorningPage(b *testing.B) {
 		b.Fatal(err)
 	}
 	for _, path := range []string{"/", "/plantings", "/plantings/ZC1", "/orders"} {
+		get := func() {
+			w := httptest.NewRecorder()
+			handler.ServeHTTP(w, httptest.NewRequest(http.MethodGet, path, nil))
+			if w.Code != http.StatusOK {
+				b.Fatal(w.Code)
+			}
+		}
+		get() // what is computed once is not part of it
 		b.Run(path, func(b *testing.B) {
 			for b.Loop() {
-				w := httptest.NewRecorder()
-				handler.ServeHTTP(w, httptest.NewRequest(http.MethodGet, path, nil))
-				if w.Code != http.StatusOK {
-					b.Fatal(w.Code)
-				}
+				get()
 			}
 		})
 	}

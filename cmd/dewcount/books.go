@@ -135,7 +135,7 @@ func (p program) asOf(ctx context.Context, fset *flag.FlagSet, args []string, to
 	if today.IsZero() {
 		today = day.Of(p.clock().In(place.Zone).Date())
 	}
-	return farm.NewSnapshot(book, 0, farm.Evening(evening, today, *to))
+	return farm.NewSnapshot(book, 0, farm.Evening(evening, today, *to), nil)
 }
 
 func (p program) forecast(ctx context.Context, fset *flag.FlagSet, args []string) error {

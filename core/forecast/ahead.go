@@ -27,34 +27,48 @@ type Cells struct{ ByPick [][crop.Uses]Spread }
 
 // Forecast returns the stems that will stand in the cut window of each use on each pick day, where on every pick day before it
 // all that stood in the window of the market was cut. A use whose window begins beyond the market's has earlier picks of its
-// own instead.
+// own instead. It is worked out once.
 func (s *Stand) Forecast() *Forecast {
+	if s.made != nil {
+		return s.made
+	}
 	f := &Forecast{
 		PickDays: s.farm.Picks.Between(s.farm.From, s.farm.To),
 		Crops:    make(map[string]Cells), Varieties: make(map[string]Cells),
 	}
+	same := s.farm.sameCrops(s.before)
+	f.Plantings = make([]Cells, len(s.rows))
+
 	// Plantings know nothing of each other from here on, so they are moved side by side; their sums are taken in order.
-	moved := make([]*samples, len(s.farm.Plantings))
+	moved := make([]*samples, len(s.rows))
 	next := make(chan int)
 	var workers sync.WaitGroup
 	for range runtime.GOMAXPROCS(0) {
 		workers.Go(func() {
 			for i := range next {
 				moved[i] = s.ahead(i, f.PickDays)
+				f.Plantings[i] = moved[i].cells()
 			}
 		})
 	}
-	for i := range moved {
+	for i, p := range s.farm.Plantings {
+		if same[p.Growth.Profile.ID] {
+			f.Plantings[i] = s.before.made.Plantings[s.before.index(p.ID)]
+			f.Varieties[p.Variety] = s.before.made.Varieties[p.Variety]
+			f.Crops[p.Growth.Profile.ID] = s.before.made.Crops[p.Growth.Profile.ID]
+			continue
+		}
 		next <- i
 	}
 	close(next)
 	workers.Wait()
 	crops, varieties := make(sums), make(sums)
 	for i, stems := range moved {
-		p := &s.farm.Plantings[i]
-		f.Plantings = append(f.Plantings, stems.cells())
-		crops.add(p.Growth.Profile.ID, stems)
-		varieties.add(p.Variety, stems)
+		if stems != nil {
+			p := &s.farm.Plantings[i]
+			crops.add(p.Growth.Profile.ID, stems)
+			varieties.add(p.Variety, stems)
+		}
 	}
 	for id, stems := range crops {
 		f.Crops[id] = stems.cells()
@@ -62,6 +76,7 @@ func (s *Stand) Forecast() *Forecast {
 	for id, stems := range varieties {
 		f.Varieties[id] = stems.cells()
 	}
+	s.made, s.before = f, nil
 	return f
 }
 
@@ -135,7 +150,7 @@ func (s *Stand) ahead(i int, picks []day.Day) *samples {
 			out.stems[j][u] = make([]int32, some)
 		}
 	}
-	if s.dead[i] || len(picks) == 0 {
+	if s.rows[i].dead || len(picks) == 0 {
 		return out
 	}
 	chance := newChance(s.farm.Seed, p.ID)
@@ -144,12 +159,12 @@ func (s *Stand) ahead(i int, picks []day.Day) *samples {
 		first = min(first, p.Windows[u].From)
 	}
 	var run growth.Run
-	for m, clock := range s.clocks[i].members {
+	for m, clock := range s.rows[i].clocks.members {
 		lives := s.lastPick(i, m, picks)
 		if lives == 0 {
 			continue
 		}
-		for d, now := range s.runs[i] {
+		for d, now := range s.rows[i].runs {
 			at := m*s.farm.Draws + d
 			now.CopyTo(&run, clock)
 			run.Forget(picks[len(picks)-1].At(s.farm.PickHour), first)
@@ -194,7 +209,7 @@ func (s *Stand) lastPick(i, m int, picks []day.Day) int {
 	p := &s.farm.Plantings[i]
 	n := len(picks)
 	for j, d := range picks {
-		frost := s.frost[i][m]
+		frost := s.rows[i].frost[m]
 		if !frost.IsZero() && !d.Before(frost) || !p.Ended.IsZero() && !d.Before(p.Ended) {
 			return j
 		}

@@ -6,7 +6,8 @@
 package forecast
 
 import (
-	"sync"
+	"reflect"
+	"slices"
 
 	"dewcount/core/climate"
 	"dewcount/core/crop"
@@ -55,58 +56,99 @@ const Horizon = 270
 // A Stand is a farm with its weather drawn and its plantings brought up to date: what forecasts and milestones start from.
 type Stand struct {
 	farm    *Farm
-	courses []*growth.Course
-	runs    [][]*growth.Run // by planting and draw
-	clocks  []*clocksOf     // by planting; plantings of a crop under a cover share theirs
-	frost   [][]day.Day     // by planting and member: the first day that kills; zero if none
-	dead    []bool          // killed by a frost on record
-	Bridged int             // days missing from the weather record since the first planting was started
+	sky     *sky
+	rows    []*row    // by planting
+	made    *Forecast // nil before it was asked for
+	before  *Stand    // what the forecast can take over from; nil once it is made
+	Bridged int       // days missing from the weather record since the first planting was started
 }
 
-// clockKey is what plantings must have in common to share a clock.
-type clockKey struct {
-	response  climate.Response
-	daylength crop.Daylength
-	cover     Cover
+// A row is a planting brought up to date. It is not changed any more, so that stands can share it.
+type row struct {
+	course *growth.Course
+	runs   []*growth.Run // by draw
+	clocks *clocksOf
+	frost  []day.Day // by member: the first day that kills; zero if none
+	dead   bool      // killed by a frost on record
 }
 
-// New draws the weather and brings every planting up to date.
-func New(farm *Farm) *Stand {
-	s := &Stand{farm: farm}
-	first := farm.Outlook.From
-	for _, p := range farm.Plantings {
+// New draws the weather and brings every planting up to date. What is the same as in a stand before, which may be nil, is taken
+// from there: the weather if nothing of it has changed, and then the plantings of all crops of which nothing has.
+func New(farm *Farm, before *Stand) *Stand {
+	s := &Stand{farm: farm, rows: make([]*row, len(farm.Plantings))}
+	if before != nil && before.hasSky(farm) {
+		s.sky, s.Bridged = before.sky, before.Bridged
+	} else {
+		before = nil
+		s.sky, s.Bridged = newSky(farm)
+	}
+	s.before = before
+	same := farm.sameCrops(before)
+	var fresh []*row
+	var known []evidence.Planting
+	for i := range farm.Plantings {
+		p := &farm.Plantings[i]
+		if same[p.Growth.Profile.ID] {
+			s.rows[i] = before.rows[before.index(p.ID)]
+			continue
+		}
+		r := &row{clocks: s.sky.clocks(p.Growth.Profile, p.Cover)}
+		r.course = growth.NewCourse(p.Growth, growth.Place{Lengths: s.sky.lengths, Bench: p.Bench}, farm.BoxCd)
+		r.dead, r.frost = s.sky.frosts(p)
+		s.rows[i] = r
+		fresh = append(fresh, r)
+		known = append(known, evidence.Planting{
+			ID: p.ID, Variety: p.Variety, Course: r.course, Clock: r.clocks.sofar,
+			Counts: p.Counts, Cuts: p.Cuts, Picks: farm.silentPicks(p), FirstBud: p.FirstBud, Until: p.Until,
+		})
+	}
+	for i, runs := range evidence.Standing(known, farm.Draws, farm.Seed) {
+		fresh[i].runs = runs
+	}
+	return s
+}
+
+// firstStart returns the first day that any planting needs to know the weather of.
+func (f *Farm) firstStart() day.Day {
+	first := f.Outlook.From
+	for _, p := range f.Plantings {
 		if p.Growth.Started.Before(first) {
 			first = p.Growth.Started
 		}
 	}
-	lengths := climate.DayLengthsAt(farm.Outlook.Latitude)
-	past, bridged := farm.Outlook.Past(first)
-	s.Bridged = bridged
-	members := farm.Outlook.Members(farm.Members, Horizon, farm.Seed)
-	const margin = 2 // days beyond the last pick
-	sky := newSky(farm.Outlook.Latitude, past, members, min(Horizon, max(margin, farm.To.Sub(farm.From)+margin)))
+	return first
+}
 
-	clocks := make(map[clockKey]*clocksOf)
-	var known []evidence.Planting
-	for i := range farm.Plantings {
-		p := &farm.Plantings[i]
-		key := clockKey{p.Growth.Profile.Response, p.Growth.Profile.Daylength, p.Cover}
-		if clocks[key] == nil {
-			clocks[key] = sky.clocks(p.Growth.Profile, p.Cover, lengths)
-		}
-		course := growth.NewCourse(p.Growth, growth.Place{Lengths: lengths, Bench: p.Bench}, farm.BoxCd)
-		s.courses = append(s.courses, course)
-		s.clocks = append(s.clocks, clocks[key])
-		known = append(known, evidence.Planting{
-			ID: p.ID, Variety: p.Variety, Course: course, Clock: clocks[key].sofar,
-			Counts: p.Counts, Cuts: p.Cuts, Picks: farm.silentPicks(p), FirstBud: p.FirstBud, Until: p.Until,
-		})
-		dead, frost := sky.frosts(p)
-		s.dead = append(s.dead, dead)
-		s.frost = append(s.frost, frost)
+// hasSky tells whether a farm has the weather, the pick days and the fineness of the stand.
+func (s *Stand) hasSky(f *Farm) bool {
+	o := s.farm
+	return o.From == f.From && o.To == f.To && o.PickHour == f.PickHour && o.Members == f.Members && o.Draws == f.Draws &&
+		o.Seed == f.Seed && o.BoxCd == f.BoxCd && s.sky.past.First == f.firstStart() &&
+		reflect.DeepEqual(o.Picks, f.Picks) && reflect.DeepEqual(o.Outlook, f.Outlook)
+}
+
+// sameCrops returns the crops of which every planting is as it was in a stand before: plantings learn only from their crop.
+func (f *Farm) sameCrops(before *Stand) map[string]bool {
+	same := make(map[string]bool)
+	if before == nil || before.made == nil {
+		return same
 	}
-	s.runs = evidence.Standing(known, farm.Draws, farm.Seed)
-	return s
+	byCrop := func(f *Farm) map[string][]Planting {
+		crops := make(map[string][]Planting)
+		for _, p := range f.Plantings {
+			crops[p.Growth.Profile.ID] = append(crops[p.Growth.Profile.ID], p)
+		}
+		return crops
+	}
+	was := byCrop(before.farm)
+	for id, plantings := range byCrop(f) {
+		same[id] = reflect.DeepEqual(plantings, was[id])
+	}
+	return same
+}
+
+func (s *Stand) index(planting string) int {
+	return slices.IndexFunc(s.farm.Plantings, func(p Planting) bool { return p.ID == planting })
 }
 
 // silentPicks returns the pick days up to now that left no record of a planting: it is taken that what was ready was cut.
@@ -132,86 +174,3 @@ func (f *Farm) silentPicks(p *Planting) []float64 {
 
 // mostDays is how long after its start an annual can still be cut: autumn sowings flower in the next summer.
 const mostDays = 450
-
-// A sky is the weather on record and the members, as hours and by cover.
-type sky struct {
-	near     int // days that every forecast needs; what lies beyond is worked out when a date is asked for
-	latitude float64
-	past     climate.Series
-	members  []climate.Series
-	hourly   map[Cover]*hours
-}
-
-type hours struct {
-	past    [][24]float64
-	members [][][24]float64
-}
-
-func newSky(latitude float64, past climate.Series, members []climate.Series, near int) *sky {
-	return &sky{near, latitude, past, members, make(map[Cover]*hours)}
-}
-
-func (s *sky) under(c Cover) *hours {
-	if s.hourly[c] == nil {
-		h := &hours{past: s.past.Warmer(c.NightC, c.DayC).Hourly(s.latitude)}
-		for _, m := range s.members {
-			near := climate.Series{First: m.First, Days: m.Days[:s.near]}
-			h.members = append(h.members, near.Warmer(c.NightC, c.DayC).Hourly(s.latitude))
-		}
-		s.hourly[c] = h
-	}
-	return s.hourly[c]
-}
-
-// clocksOf are the clocks of one crop under one cover. The records of a morning are looked at by sofar, whose last day is the
-// members' first as the first of them has it: what is felt before the pick of that day hardly differs.
-type clocksOf struct {
-	sofar   growth.Clock
-	members []growth.Clock // for the days that every forecast needs
-
-	whole  sync.Once
-	season []growth.Clock // for all days
-	extend func(member int) growth.Clock
-}
-
-// toHorizon returns the members' clocks for all their days.
-func (c *clocksOf) toHorizon() []growth.Clock {
-	c.whole.Do(func() {
-		for m := range c.members {
-			c.season = append(c.season, c.extend(m))
-		}
-	})
-	return c.season
-}
-
-func (s *sky) clocks(p *crop.Profile, c Cover, lengths *climate.DayLengths) *clocksOf {
-	h := s.under(c)
-	past := growth.Clocks(p, lengths, nil, s.past.First, h.past)
-	from := s.past.End()
-	clocks := &clocksOf{sofar: growth.Clocks(p, lengths, &past, from, h.members[0][:1])}
-	for _, m := range h.members {
-		clocks.members = append(clocks.members, growth.Clocks(p, lengths, &past, from, m))
-	}
-	clocks.extend = func(member int) growth.Clock {
-		m := s.members[member]
-		later := climate.Series{First: from.Add(s.near), Days: m.Days[s.near:]}
-		return growth.Clocks(p, lengths, &clocks.members[member], later.First, later.Warmer(c.NightC, c.DayC).Hourly(s.latitude))
-	}
-	return clocks
-}
-
-// frosts tells whether a frost on record has killed a planting that stands in its bed, and when one will in each member. A
-// planting that was counted or cut after a frost has survived it.
-func (s *sky) frosts(p *Planting) (dead bool, frost []day.Day) {
-	kills := p.Growth.Profile.FrostKillC - p.Cover.NightC
-	from := p.Growth.Out()
-	if p.Alive.After(from) {
-		from = p.Alive
-	}
-	_, dead = s.past.FirstAtOrBelow(kills, from)
-	for _, m := range s.members {
-		d, _ := m.FirstAtOrBelow(kills, from)
-		frost = append(frost, d)
-	}
-	return dead, frost
-}

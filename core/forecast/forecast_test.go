@@ -63,7 +63,7 @@ func total(c Cells, u crop.Use) float64 {
 func TestForecastIsOrderedAndTheSameAgain(t *testing.T) {
 	farm := meadow(6)
 	farm.Members, farm.Draws = 10, 16
-	f, again := New(farm).Forecast(), New(farm).Forecast()
+	f, again := New(farm, nil).Forecast(), New(farm, nil).Forecast()
 	for i, cells := range f.Plantings {
 		for j, pick := range cells.ByPick {
 			for u, s := range pick {
@@ -88,7 +88,7 @@ func TestMorePlantsNeverFewerStems(t *testing.T) {
 	for i := range many.Plantings {
 		many.Plantings[i].Growth.Plants = 90
 	}
-	a, b := New(few).Forecast(), New(many).Forecast()
+	a, b := New(few, nil).Forecast(), New(many, nil).Forecast()
 	for i := range a.Plantings {
 		for j := range a.Plantings[i].ByPick {
 			x, y := a.Plantings[i].ByPick[j][crop.Market], b.Plantings[i].ByPick[j][crop.Market]
@@ -103,7 +103,7 @@ func TestMorePlantsNeverFewerStems(t *testing.T) {
 // added bounds.
 func TestCropIsSummedWithinAMember(t *testing.T) {
 	farm := meadow(12)
-	f := New(farm).Forecast()
+	f := New(farm, nil).Forecast()
 	for j := range f.PickDays {
 		var low, high, mean float64
 		for i, p := range farm.Plantings {
@@ -123,14 +123,14 @@ func TestCropIsSummedWithinAMember(t *testing.T) {
 }
 
 func TestAWarmWeekMovesTheDates(t *testing.T) {
-	cool := New(meadow(12)).Milestones(9)
+	cool := New(meadow(12), nil).Milestones(9)
 	warm := meadow(12)
 	for i := range 7 {
 		e := climate.UsualSeason(46.9, 520).On(190 + i)
 		warm.Outlook.Issued = append(warm.Outlook.Issued, climate.Dated{Day: warm.From.Add(i),
 			Extremes: climate.Extremes{TminC: e.TminC + 4, TmaxC: e.TmaxC + 4}})
 	}
-	got := New(warm).Milestones(9)
+	got := New(warm, nil).Milestones(9)
 	if !got.FirstBud.Likely.Before(cool.FirstBud.Likely) || got.FirstCut.Likely.After(cool.FirstCut.Likely) {
 		t.Errorf("first bud on %v in a usual week, on %v in a warm one", cool.FirstBud.Likely, got.FirstBud.Likely)
 	}
@@ -142,8 +142,8 @@ func TestAWarmWeekMovesTheDates(t *testing.T) {
 
 // counted makes planting i's count of the morning from what a run with these traits would show, on so many plants.
 func counted(farm *Farm, i int, traits growth.Traits, plants int) evidence.Count {
-	stand := New(farm)
-	run := stand.courses[i].NewRun(stand.clocks[i].members[0], traits)
+	stand := New(farm, nil)
+	run := stand.rows[i].course.NewRun(stand.rows[i].clocks.members[0], traits)
 	at := farm.From.At(6)
 	run.To(at)
 	c := evidence.Count{At: at, Plants: plants}
@@ -155,10 +155,10 @@ func counted(farm *Farm, i int, traits growth.Traits, plants int) evidence.Count
 
 func TestACountMovesTheNumbersAndNarrowsThem(t *testing.T) {
 	farm := meadow(3)
-	before := New(farm).Forecast()
+	before := New(farm, nil).Forecast()
 	truth := growth.Traits{Pace: 0.93, Stems: 1.4, Regrow: 1}
 	farm.Plantings[0].Counts = []evidence.Count{counted(farm, 0, truth, 60)}
-	stand := New(farm)
+	stand := New(farm, nil)
 	after := stand.Forecast()
 	saw := farm.Plantings[0].Counts[0]
 	stands := stand.Standing(0)
@@ -188,7 +188,7 @@ func TestACountMovesTheNumbersAndNarrowsThem(t *testing.T) {
 	}
 	teach := meadow(6)
 	teach.Plantings[0].Counts = farm.Plantings[0].Counts
-	taught, untaught := New(teach).Milestones(3), New(meadow(6)).Milestones(3)
+	taught, untaught := New(teach, nil).Milestones(3), New(meadow(6), nil).Milestones(3)
 	if !taught.FirstCut.Likely.Before(untaught.FirstCut.Likely) {
 		t.Errorf("the later sowing is first cut on %v, unmoved by an early first one from %v", taught.FirstCut.Likely, untaught.FirstCut.Likely)
 	}
@@ -198,7 +198,7 @@ func TestALargeSampleNarrowsMoreThanASmallOne(t *testing.T) {
 	width := func(plants int) float64 {
 		farm := meadow(1)
 		farm.Plantings[0].Counts = []evidence.Count{counted(farm, 0, growth.Traits{Pace: 1, Stems: 1, Regrow: 1}, plants)}
-		s := New(farm).Forecast().Plantings[0].ByPick[1][crop.Market]
+		s := New(farm, nil).Forecast().Plantings[0].ByPick[1][crop.Market]
 		return s.Quantile(0.9) - s.Quantile(0.1)
 	}
 	if a, b := width(60), width(6); a >= b {
@@ -213,7 +213,7 @@ func TestNonsenseGivesNumbers(t *testing.T) {
 	farm.Plantings[2].Growth.Plants = 0
 	farm.Outlook.Latitude = 89
 	farm.Outlook.Observed[100].TmaxC = 45
-	f := New(farm).Forecast()
+	f := New(farm, nil).Forecast()
 	for i := range f.Plantings {
 		for j, pick := range f.Plantings[i].ByPick {
 			if m := pick[crop.Market].Mean(); math.IsNaN(m) || math.IsInf(m, 0) || m < 0 {
@@ -231,14 +231,14 @@ func TestFrostAndPullingOutEndAPlanting(t *testing.T) {
 	farm.Plantings[0].Ended = farm.From.Add(10)
 	n := len(farm.Outlook.Observed)
 	farm.Outlook.Observed[n-3].TminC = -4 // a hard frost in July
-	f := New(farm).Forecast()
+	f := New(farm, nil).Forecast()
 	for i := range 3 {
 		if got := total(f.Plantings[i], crop.Market); got != 0 {
 			t.Errorf("planting %d gives %v stems after the frost", i, got)
 		}
 	}
 	farm.Outlook.Observed[n-3].TminC = 12
-	f = New(farm).Forecast()
+	f = New(farm, nil).Forecast()
 	for j, d := range f.PickDays {
 		if s := f.Plantings[0].ByPick[j][crop.Market]; !d.Before(farm.Plantings[0].Ended) && s.Mean() > 0 {
 			t.Errorf("%v stems on %v from a row that was pulled out", s.Mean(), d)
@@ -263,7 +263,7 @@ func TestSpreadByHand(t *testing.T) {
 func BenchmarkWholeFarmCold(b *testing.B) {
 	farm := meadow(60)
 	for b.Loop() {
-		New(farm).Forecast()
+		New(farm, nil).Forecast()
 	}
 	steps := 60 * 35 * farm.Members
 	b.ReportMetric(float64(b.Elapsed().Nanoseconds())/float64(b.N*steps), "ns/planting-member-day")
@@ -275,12 +275,12 @@ func TestLateUsesHaveTheirOwnPicks(t *testing.T) {
 	farm := meadow(1)
 	p := &farm.Plantings[0]
 	p.Windows[crop.Drying], p.HasUse[crop.Drying] = crop.Window{From: crop.Over, To: crop.Spent}, true
-	f := New(farm).Forecast()
+	f := New(farm, nil).Forecast()
 	if got, market := total(f.Plantings[0], crop.Drying), total(f.Plantings[0], crop.Market); got < 0.5*market {
 		t.Errorf("%.1f stems to dry where %.1f could have gone to market", got, market)
 	}
 	p.Windows[crop.Florist] = crop.Window{From: crop.Tight, To: crop.Spent}
-	f = New(farm).Forecast()
+	f = New(farm, nil).Forecast()
 	for j, pick := range f.Plantings[0].ByPick {
 		if pick[crop.Florist].Mean() < pick[crop.Market].Mean()-0.5 {
 			t.Errorf("pick %d: a wider window holds %.1f stems, the market's %.1f", j, pick[crop.Florist].Mean(), pick[crop.Market].Mean())
@@ -298,7 +298,7 @@ func TestSeasonsThatCrossTheNewYear(t *testing.T) {
 		farm.Plantings[i].Growth.Started = day.Must("2023-12-10").Add(10 * i)
 		farm.Plantings[i].Until = farm.From.At(0)
 	}
-	stand := New(farm)
+	stand := New(farm, nil)
 	if stand.Bridged != farm.From.Sub(day.Must("2023-12-10")) {
 		t.Errorf("%d days were bridged", stand.Bridged)
 	}
@@ -308,5 +308,46 @@ func TestSeasonsThatCrossTheNewYear(t *testing.T) {
 	}
 	if m := stand.Milestones(0); !m.FirstCut.Likely.After(day.Must("2024-01-15")) || m.LastCut.Late.Before(m.FirstCut.Likely) {
 		t.Errorf("milestones %+v", m)
+	}
+}
+
+// After one new count only its crop is reckoned anew, and everything is as if all had been.
+func TestWhatHasNotChangedIsTakenOver(t *testing.T) {
+	before := New(meadow(6), nil)
+	before.Forecast()
+	farm := meadow(6)
+	farm.Plantings[0].Counts = []evidence.Count{counted(farm, 0, growth.Traits{Pace: 0.95, Stems: 1.3, Regrow: 1}, 60)}
+	quick, slow := New(farm, before).Forecast(), New(farm, nil).Forecast()
+	for i := range slow.Plantings {
+		for j := range slow.PickDays {
+			for u := range crop.Use(crop.Uses) {
+				a, b := quick.Plantings[i].ByPick[j][u], slow.Plantings[i].ByPick[j][u]
+				if !slices.Equal(a.often, b.often) || a.mean != b.mean {
+					t.Fatalf("planting %d, pick %d, %v: %v taken over, %v from cold", i, j, u, a.mean, b.mean)
+				}
+			}
+		}
+	}
+	for _, sums := range []struct{ quick, slow map[string]Cells }{{quick.Crops, slow.Crops}, {quick.Varieties, slow.Varieties}} {
+		for id := range sums.slow {
+			if a, b := total(sums.quick[id], crop.Market), total(sums.slow[id], crop.Market); a != b {
+				t.Errorf("%s: %v stems taken over, %v from cold", id, a, b)
+			}
+		}
+	}
+	warm := meadow(6)
+	warm.Outlook.Observed[300].TmaxC += 5
+	if New(warm, before).rows[3] == before.rows[3] {
+		t.Error("another weather was not noticed")
+	}
+}
+
+func BenchmarkAfterOneCount(b *testing.B) {
+	before := New(meadow(60), nil)
+	before.Forecast()
+	farm := meadow(60)
+	farm.Plantings[0].Counts = []evidence.Count{{At: farm.From.At(6), Plants: 60, Stems: [crop.Rungs]int{40, 10, 8, 5, 5, 9}}}
+	for b.Loop() {
+		New(farm, before).Forecast()
 	}
 }

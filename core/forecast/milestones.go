@@ -30,10 +30,10 @@ func (s *Stand) Milestones(i int) Milestones {
 	picks := s.farm.Picks.Between(s.farm.From, s.farm.From.Add(Horizon-1))
 	var run growth.Run
 	count := 0
-	for m, clock := range s.clocks[i].toHorizon() {
+	for m, clock := range s.rows[i].clocks.toHorizon() {
 		lives := s.lastPick(i, m, picks)
-		for d := m % milestoneDraws; d < len(s.runs[i]); d += milestoneDraws {
-			now := s.runs[i][d]
+		for d := m % milestoneDraws; d < len(s.rows[i].runs); d += milestoneDraws {
+			now := s.rows[i].runs[d]
 			count++
 			now.CopyTo(&run, clock)
 			if at, ok := run.Emerged(); ok {
@@ -42,7 +42,7 @@ func (s *Stand) Milestones(i int) Milestones {
 			if at, ok := run.FirstBud(); ok && !s.kills(i, m, day.On(at)) {
 				bud.add(day.On(at))
 			}
-			if !s.dead[i] {
+			if !s.rows[i].dead {
 				for j := range lives {
 					run.To(picks[j].At(s.farm.PickHour))
 					run.Cut(p.Growth.Market, 1)
@@ -62,12 +62,12 @@ func (s *Stand) Milestones(i int) Milestones {
 	return Milestones{emerged.when(count), bud.when(count), first.when(count), last.when(count)}
 }
 
-func (s *Stand) drawnStems(i, draw int) float64 { return s.runs[i][draw].Stems() }
+func (s *Stand) drawnStems(i, draw int) float64 { return s.rows[i].runs[draw].Stems() }
 
 // kills tells whether a frost has killed planting i before a day in member m.
 func (s *Stand) kills(i, m int, d day.Day) bool {
-	frost := s.frost[i][m]
-	return s.dead[i] || !frost.IsZero() && frost.Before(d)
+	frost := s.rows[i].frost[m]
+	return s.rows[i].dead || !frost.IsZero() && frost.Before(d)
 }
 
 type dates []day.Day
@@ -85,7 +85,7 @@ func (d dates) when(count int) When {
 }
 
 // Dead tells whether a frost on record has killed planting i.
-func (s *Stand) Dead(i int) bool { return s.dead[i] }
+func (s *Stand) Dead(i int) bool { return s.rows[i].dead }
 
 // A Standing is what stands on each rung of a planting where its records end: the mean over the draws, and bounds of the sum.
 type Standing struct {
@@ -98,11 +98,11 @@ type Standing struct {
 func (s *Stand) Standing(i int) Standing {
 	var out Standing
 	var totals []float64
-	if s.dead[i] {
+	if s.rows[i].dead {
 		return out
 	}
-	n := float64(len(s.runs[i]))
-	for d, run := range s.runs[i] {
+	n := float64(len(s.rows[i].runs))
+	for d, run := range s.rows[i].runs {
 		total := 0.0
 		for k, stems := range run.Rungs() {
 			out.Rungs[k] += stems / n
@@ -111,7 +111,7 @@ func (s *Stand) Standing(i int) Standing {
 			}
 		}
 		totals = append(totals, total)
-		out.FirstFlush += s.courses[i].FirstFlush() * s.drawnStems(i, d) / n
+		out.FirstFlush += s.rows[i].course.FirstFlush() * s.drawnStems(i, d) / n
 	}
 	slices.Sort(totals)
 	at := func(p float64) float64 { return totals[min(len(totals)-1, int(p*n))] }

@@ -1,4 +1,4 @@
-// app.js wires the page: the tally of a count, and the key that jumps.
+// app.js wires the page: the tally of a count, the key that jumps, and a sign that the farm is reckoning.
 import { newTally } from './tally.js'
 
 document.addEventListener('alpine:init', () => {
@@ -12,3 +12,7 @@ document.addEventListener('keydown', (event) => {
     document.getElementById('to')?.focus()
   }
 })
+
+// A new day is reckoned for about a second; the bar shows by itself once that is noticed.
+addEventListener('beforeunload', () => document.body.classList.add('is-busy'))
+addEventListener('pageshow', () => document.body.classList.remove('is-busy'))
