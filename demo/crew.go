@@ -49,7 +49,7 @@ func morning(b *farm.Book, field *standin.Field, place farm.Place, d day.Day) mo
 			work.counts = append(work.counts, c.WithID())
 		}
 		if picks.Has(d) && !done.cut && (seen.Ready > 0 || done.everCut) {
-			cut := farm.Cut{CutAt: day.At(d, 8, 0), Planting: p.ID, Stems: seen.Ready - seen.Culled, Culled: seen.Culled}
+			cut := farm.Cut{CutAt: day.At(d, 8, 0), Planting: p.ID, Stems: seen.Ready - seen.Culled, Culled: &seen.Culled}
 			if seen.Culled > 0 {
 				cut.CullReason = seen.CullReason
 			}

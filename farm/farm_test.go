@@ -245,7 +245,8 @@ func TestRowsOfOneCutAreOneCut(t *testing.T) {
 	// A further reason for culling is a further row of the same cut.
 	f, store := meadow(t)
 	at := day.At(day.Must("2026-07-07"), 8, 0)
-	for i, c := range []farm.Cut{{Stems: 20, Culled: 2, CullReason: "bent"}, {Culled: 3, CullReason: "earwigs"}} {
+	two, three := 2, 3
+	for i, c := range []farm.Cut{{Stems: 20, Culled: &two, CullReason: "bent"}, {Culled: &three, CullReason: "earwigs"}} {
 		c.ID, c.CutAt, c.Planting = string(rune('a'+i)), at, "ZC1"
 		if err := f.Add(ctx, "", c.Record()); err != nil {
 			t.Fatal(err)

@@ -90,6 +90,7 @@ func (b *Book) weather(o *climate.Outlook) {
 			o.Issued = append(o.Issued, d)
 		}
 	}
+	o.IssuedOn = issued
 	byDay := func(x, y climate.Dated) int { return x.Day.Compare(y.Day) }
 	slices.SortFunc(o.Observed, byDay)
 	slices.SortFunc(o.Issued, byDay)
@@ -102,7 +103,7 @@ func (b *Book) soundShares(upto day.Day) map[string]float64 {
 	for _, c := range b.Cuts {
 		if p, ok := b.Planting(c.Planting); ok && !c.CutAt.Day().After(upto) {
 			if profile := b.ProfileOf(p); profile != nil {
-				culled[profile.ID] += float64(c.Culled)
+				culled[profile.ID] += float64(orZero(c.Culled))
 				taken[profile.ID] += float64(c.Taken())
 			}
 		}

@@ -125,8 +125,8 @@ type Cut struct {
 	ID         string
 	CutAt      day.Moment
 	Planting   string
-	Stems      int // sound stems kept
-	Culled     int // cut and thrown away, beside Stems
+	Stems      int  // sound stems kept
+	Culled     *int // cut and thrown away, beside Stems; nil where not written down
 	CullReason string
 	LengthCM   *float64
 	Left       *int // ready stems left standing; nil: as the farm's picking says
@@ -134,17 +134,14 @@ type Cut struct {
 }
 
 // Taken returns the stems that left the row.
-func (c Cut) Taken() int { return c.Stems + c.Culled }
+func (c Cut) Taken() int { return c.Stems + orZero(c.Culled) }
 
 // ReadCut reads a cut.
 func ReadCut(f *Fields) Cut {
 	c := Cut{
 		ID: f.Text("id"), CutAt: f.Moment("cut_at"), Planting: f.Name("planting", "the planting"),
-		Stems: f.Whole("stems", 0, mostStems), CullReason: f.Text("cull_reason"),
+		Stems: f.Whole("stems", 0, mostStems), Culled: f.OptWhole("culled", 0, mostStems), CullReason: f.Text("cull_reason"),
 		LengthCM: f.OptNumber("length_cm", 1, 300), Left: f.OptWhole("left", 0, mostStems), Seconds: f.OptWhole("seconds", 0, mostStems),
-	}
-	if n := f.OptWhole("culled", 0, mostStems); n != nil {
-		c.Culled = *n
 	}
 	if c.Seconds != nil && *c.Seconds > c.Stems {
 		f.Fault("seconds", "%d seconds of %d stems cannot be: count the seconds among the stems", *c.Seconds, c.Stems)
@@ -157,11 +154,7 @@ func ReadCut(f *Fields) Cut {
 
 // Record returns the cut as text.
 func (c Cut) Record() Record {
-	culled := ""
-	if c.Culled > 0 {
-		culled = strconv.Itoa(c.Culled)
-	}
-	return Record{&Cuts, [][]string{{c.CutAt.String(), c.Planting, strconv.Itoa(c.Stems), culled, c.CullReason, optDecimal(c.LengthCM),
+	return Record{&Cuts, [][]string{{c.CutAt.String(), c.Planting, strconv.Itoa(c.Stems), optWhole(c.Culled), c.CullReason, optDecimal(c.LengthCM),
 		optWhole(c.Left), optWhole(c.Seconds), c.ID}}}
 }
 

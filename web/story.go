@@ -73,8 +73,8 @@ func countLine(c farm.Count) storyLine {
 
 func cutLine(c farm.Cut) storyLine {
 	words := "cut " + stems(c.Stems)
-	if c.Culled > 0 {
-		words += fmt.Sprintf(", %d culled", c.Culled)
+	if c.Culled != nil && *c.Culled > 0 {
+		words += fmt.Sprintf(", %d culled", *c.Culled)
 		if c.CullReason != "" {
 			words += ": " + c.CullReason
 		}

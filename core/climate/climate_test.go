@@ -180,6 +180,15 @@ func TestMembersFollowTheForecastThenSpread(t *testing.T) {
 	if math.Abs(mean0-24) > 0.5 || !(sd0 < sd5 && sd5 < sd40) || sd40 > 8 {
 		t.Errorf("tomorrow %.1f ± %.1f, then ± %.1f, then ± %.1f", mean0, sd0, sd5, sd40)
 	}
+	outlook.IssuedOn = from.Add(-5)
+	stale := 0.0
+	for _, m := range outlook.Members(200, 60, 7) {
+		stale += (m.Days[0].TmaxC - 24) * (m.Days[0].TmaxC - 24) / 200
+	}
+	if math.Sqrt(stale) < 1.5*sd0 {
+		t.Errorf("a forecast of five days ago is trusted to ± %.1f, one of last evening to ± %.1f", math.Sqrt(stale), sd0)
+	}
+	outlook.IssuedOn = day.Day{}
 	again := outlook.Members(200, 60, 7)
 	if again[17].Days[33] != members[17].Days[33] {
 		t.Error("the same seed gave another weather")

@@ -14,6 +14,7 @@ type Outlook struct {
 	Latitude, ElevationM float64
 	Observed             []Dated // in order, gaps allowed; all before From
 	Issued               []Dated // in order, from From on; may be empty
+	IssuedOn             day.Day // the evening on which they were; zero for that before From
 	From                 day.Day // the first day that is not observed
 }
 
@@ -111,6 +112,10 @@ func (o Outlook) Members(count, days int, seed uint64) []Series {
 		issued[d.Day] = season.anomaly(d.Day, d.Extremes)
 	}
 	members := make([]Series, count)
+	stale := 0 // days that the forecast is older than last evening's
+	if !o.IssuedOn.IsZero() {
+		stale = max(0, o.From.Sub(o.IssuedOn)-1)
+	}
 	for m := range members {
 		random := rand.New(rand.NewPCG(seed, uint64(m)))
 		shift := random.NormFloat64() * seasonSdC
@@ -120,8 +125,8 @@ func (o Outlook) Members(count, days int, seed uint64) []Series {
 		for i := range days {
 			d := o.From.Add(i)
 			if centre, ok := issued[d]; ok {
-				missed.middle = middle.astray(missed.middle, i, random)
-				missed.span = span.astray(missed.span, i, random)
+				missed.middle = middle.astray(missed.middle, stale+i, random)
+				missed.span = span.astray(missed.span, stale+i, random)
 				state = anomaly{centre.middle + missed.middle, centre.span + missed.span}
 				lasting = 0
 			} else {

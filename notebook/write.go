@@ -1,0 +1,51 @@
+package notebook
+
+import (
+	"bytes"
+	"encoding/csv"
+	"fmt"
+	"slices"
+	"strings"
+
+	"dewcount/croptable"
+	"dewcount/farm"
+)
+
+// A File is a file of a notebook that is to be written.
+type File struct {
+	Name string
+	Text []byte
+}
+
+// Files returns a book as the files of a notebook folder, all of them, even the empty ones.
+func Files(b *farm.Book) ([]File, error) {
+	var files []File
+	for _, k := range farm.Kinds() {
+		rows := [][]string{k.Columns}
+		for _, record := range b.Records(k) {
+			rows = append(rows, record.Rows...)
+		}
+		files = append(files, File{k.Name + ".csv", table(rows)})
+	}
+	rows := [][]string{farm.History.Columns}
+	for _, p := range b.History {
+		rows = append(rows, p.Row())
+	}
+	files = append(files, File{farm.History.Name + ".csv", table(rows)})
+	own := slices.Clone(b.OwnCrops)
+	slices.SortFunc(own, func(x, y croptable.Entry) int { return strings.Compare(x.ID, y.ID) })
+	var crops bytes.Buffer
+	if err := croptable.Write(&crops, own); err != nil {
+		return nil, fmt.Errorf("write %s: %w", cropsFile, err)
+	}
+	return append(files, File{cropsFile, crops.Bytes()}), nil
+}
+
+func table(rows [][]string) []byte {
+	var text bytes.Buffer
+	w := csv.NewWriter(&text)
+	if err := w.WriteAll(rows); err != nil {
+		panic("notebook: a buffer that cannot be written: " + err.Error())
+	}
+	return text.Bytes()
+}
