@@ -14,9 +14,12 @@ import (
 	"os"
 	"path/filepath"
 
+	"dewcount/farm"
+
 	"github.com/jmoiron/sqlx"
 	"github.com/pressly/goose/v3"
-	_ "modernc.org/sqlite" // the driver
+	"modernc.org/sqlite"
+	sqlite3 "modernc.org/sqlite/lib"
 )
 
 //go:embed migrations/*.sql
@@ -88,7 +91,7 @@ func migrate(ctx context.Context, path string) error {
 		return fmt.Errorf("the migrations: %w", err)
 	}
 	if _, err := provider.Up(ctx); err != nil {
-		return fmt.Errorf("%s is no database of Dew Count, or cannot be written: %w", path, err)
+		return &farm.Advice{Words: path + " is no database of Dew Count, or cannot be written: name another file", Err: err}
 	}
 	return nil
 }
@@ -102,6 +105,14 @@ const raiseRevision = `UPDATE revision SET number = number + 1`
 
 // change runs f in a transaction and raises the revision. If f fails, nothing is kept.
 func (r *Records) change(ctx context.Context, f func(*sqlx.Tx) error) error {
+	err := r.transact(ctx, f)
+	if fault, ok := errors.AsType[*sqlite.Error](err); ok && fault.Code()&0xff == sqlite3.SQLITE_FULL {
+		return &farm.Advice{Words: "the disk is full and nothing was recorded: make room and send it again", Err: err}
+	}
+	return err
+}
+
+func (r *Records) transact(ctx context.Context, f func(*sqlx.Tx) error) error {
 	tx, err := r.write.BeginTxx(ctx, nil)
 	if err != nil {
 		return fmt.Errorf("begin: %w", err)
@@ -136,7 +147,8 @@ func (r *Records) Backup(ctx context.Context, file string) error {
 		return fmt.Errorf("%s is there already: name a new file", file)
 	}
 	if _, err := r.read.ExecContext(ctx, `VACUUM INTO ?`, file); err != nil {
-		return errors.Join(fmt.Errorf("copy to %s: %w", file, err), removeIfThere(file))
+		return &farm.Advice{Words: "the copy " + file + " cannot be written: name a new file in a folder that is there and has room",
+			Err: errors.Join(err, removeIfThere(file))}
 	}
 	return nil
 }

@@ -161,7 +161,10 @@ func (s *server) fail(c *echo.Context, err error) {
 	var conflict *farm.Conflict
 	var faults farm.Faults
 	var known *echo.HTTPError
+	var words *farm.Advice
 	switch {
+	case errors.As(err, &words):
+		advice = sentence(words.Words)
 	case errors.As(err, &conflict):
 		code, advice = http.StatusConflict, sentence(conflict.Error())
 	case errors.As(err, &faults):

@@ -72,11 +72,11 @@ func (p program) export(ctx context.Context, fset *flag.FlagSet, args []string) 
 	}
 	folder := fset.Arg(0)
 	if err := os.MkdirAll(folder, 0o777); err != nil {
-		return fmt.Errorf("make the folder %s: %w", folder, err)
+		return &farm.Advice{Words: "the folder " + folder + " cannot be made: name another", Err: err}
 	}
 	entries, err := os.ReadDir(folder)
 	if err != nil {
-		return fmt.Errorf("look into %s: %w", folder, err)
+		return &farm.Advice{Words: folder + " cannot be looked into: name a folder", Err: err}
 	}
 	if len(entries) > 0 {
 		return fmt.Errorf("the folder %s is not empty: name a new or an empty one", folder)
@@ -87,7 +87,7 @@ func (p program) export(ctx context.Context, fset *flag.FlagSet, args []string) 
 	}
 	for _, f := range files {
 		if err := os.WriteFile(filepath.Join(folder, f.Name), f.Text, 0o666); err != nil {
-			return fmt.Errorf("write %s: %w", f.Name, err)
+			return &farm.Advice{Words: f.Name + " cannot be written to " + folder + ": is there room, and may you write there?", Err: err}
 		}
 	}
 	return nil

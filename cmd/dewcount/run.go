@@ -8,6 +8,8 @@ import (
 	"io"
 	"strings"
 	"time"
+
+	"dewcount/farm"
 )
 
 // A program is the command without its process: where it writes, and what time it is.
@@ -78,8 +80,13 @@ func usage(w io.Writer) {
 	}
 }
 
-// sentence writes an error on one line.
-func sentence(err error) string { return strings.Join(strings.Fields(err.Error()), " ") }
+// sentence writes an error on one line; where it has advice for a person, that alone.
+func sentence(err error) string {
+	if advice, ok := errors.AsType[*farm.Advice](err); ok {
+		return advice.Words
+	}
+	return strings.Join(strings.Fields(err.Error()), " ")
+}
 
 // parse reads flags and so many further arguments; what is wrong is printed with the usage.
 func parse(fs *flag.FlagSet, args []string, further int) error {

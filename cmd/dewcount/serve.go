@@ -92,7 +92,7 @@ func loopback(ctx context.Context, addr string) (net.Listener, error) {
 	var config net.ListenConfig
 	listener, err := config.Listen(ctx, "tcp", addr)
 	if err != nil {
-		return nil, fmt.Errorf("%s cannot be used: name another with --addr, such as 127.0.0.1:8090: %w", addr, err)
+		return nil, &farm.Advice{Words: addr + " is in use or cannot be used: name another, such as --addr 127.0.0.1:8090", Err: err}
 	}
 	return listener, nil
 }
