@@ -5,7 +5,6 @@ import (
 	"embed"
 	"fmt"
 	"html/template"
-	"net/http"
 	"path"
 	"strings"
 	"unicode"
@@ -56,7 +55,7 @@ type page struct {
 	Title, Farm, Today string
 	Here               string // the view in the navigation
 	IsDemo, HasFarm    bool
-	CSRF, Back         string
+	CSRF               string
 	Done               *doneView
 	Jumps              []string
 	Body               any
@@ -67,10 +66,7 @@ type doneView struct{ Words, Kind, ID string }
 
 // show fills what every page has from a snapshot, and renders.
 func (s *server) show(c *echo.Context, code int, name, here, title string, snap *farm.Snapshot, body any) error {
-	p := page{Title: title, Here: here, Back: c.Request().URL.RequestURI(), IsDemo: s.step != nil, HasFarm: snap != nil}
-	if c.Request().Method != http.MethodGet {
-		p.Back = "/"
-	}
+	p := page{Title: title, Here: here, IsDemo: s.step != nil, HasFarm: snap != nil}
 	if snap != nil {
 		if place, err := snap.Book.Place(); err == nil {
 			p.Farm = place.Name
