@@ -24,6 +24,7 @@ type morningView struct {
 	Dues         []dueView
 	ToCount      []toCountView
 	Rests        string // what the forecast rests on
+	Missing      string // that the weather of late is not on record, empty where it is
 	Empty        bool
 }
 
@@ -81,7 +82,7 @@ func (s *server) morning(c *echo.Context, snap *farm.Snapshot) error {
 
 func newMorning(snap *farm.Snapshot, chosen int) morningView {
 	f := snap.Forecast
-	v := morningView{Empty: len(snap.Book.Plantings) == 0, Rests: rests(snap)}
+	v := morningView{Empty: len(snap.Book.Plantings) == 0, Rests: rests(snap), Missing: missing(snap)}
 	dues := snap.Due()
 	if len(f.PickDays) > 0 {
 		pick := f.PickDays[chosen]
@@ -243,6 +244,18 @@ func rests(snap *farm.Snapshot) string {
 		words += fmt.Sprintf(" %s missing since the first sowing and bridged by what is usual: import them to be surer.", number(snap.Stand.Bridged, "day"))
 	}
 	return words
+}
+
+// missing says that the weather of late is not on record, and what to do about it.
+func missing(snap *farm.Snapshot) string {
+	const late = 3 // days
+	o := snap.Model.Outlook
+	if n := len(o.Observed); n == 0 {
+		return "No weather is on record, so a usual season is reckoned with: the dates can be weeks out. Import a weather.csv with each day's lowest and highest temperature."
+	} else if days := o.From.Sub(o.Observed[n-1].Day) - 1; days > late {
+		return fmt.Sprintf("The weather of the last %d days is not on record, and is taken to be usual. Import it as weather.csv to be surer.", days)
+	}
+	return ""
 }
 
 func newDue(d farm.Due) dueView {

@@ -48,7 +48,13 @@ func (s *server) plantings(c *echo.Context, snap *farm.Snapshot) error {
 
 func over(snap *farm.Snapshot, i int) bool {
 	ended := snap.Model.Plantings[i].Ended
-	return snap.Stand.Dead(i) || !ended.IsZero() && !ended.After(snap.View.Today)
+	return snap.Stand.Dead(i) || !ended.IsZero() && !ended.After(snap.View.Today) || finished(snap, i)
+}
+
+// finished tells whether a planting has nothing on the ladder any more, and nothing to come.
+func finished(snap *farm.Snapshot, i int) bool {
+	standing := snap.Stand.Standing(i)
+	return standing.Likely < 1 && standing.ToCome < 1
 }
 
 // state says where a planting stands in its life.
@@ -65,6 +71,8 @@ func state(snap *farm.Snapshot, i int) string {
 		return "to be started"
 	case standing.Likely >= 1:
 		return fmt.Sprintf("about %s in bud or bloom", stems(roundly(standing.Likely)))
+	case finished(snap, i):
+		return "nothing left to come: pull it out"
 	case p.Growth.Out().After(today):
 		return "in the nursery"
 	default:

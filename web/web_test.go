@@ -153,6 +153,13 @@ func TestAnEmptyFarmSaysWhatToDo(t *testing.T) {
 			t.Errorf("%s: %d, without %q", path, status, want)
 		}
 	}
+	first := url.Values{"variety": {"Cosmos plain"}, "crop": {"cosmos-single"}, "method": {"direct"}, "started_on": {"2026-05-10"}, "plants": {"40"}}
+	if status, _, _ := s.post("/plantings/new", "/plantings", first); status != http.StatusSeeOther {
+		t.Errorf("a first planting: %d", status)
+	}
+	if _, body := s.get("/"); !strings.Contains(body, "No weather is on record") {
+		t.Error("the morning does not say that the weather is missing")
+	}
 	if status, _ := s.get("/demo/step"); status == http.StatusOK {
 		t.Error("a real farm's clock can be stepped")
 	}

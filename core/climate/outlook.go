@@ -23,12 +23,15 @@ func (o Outlook) Season() Season {
 	return UsualSeason(o.Latitude, o.ElevationM).Fitted(o.Observed)
 }
 
-// Past returns the weather from first up to the day before From, and how many of those days were not on record. Gaps are
+// Past returns the weather from first up to the day before From, and which of those days were not on record. Gaps are
 // bridged by the seasonal mean and a straight line between the anomalies at their ends.
-func (o Outlook) Past(first day.Day) (Series, int) {
+func (o Outlook) Past(first day.Day) (series Series, bridged []bool) {
 	season := o.Season()
-	series := Series{first, make([]Extremes, max(0, o.From.Sub(first)))}
-	bridged := len(series.Days)
+	series = Series{first, make([]Extremes, max(0, o.From.Sub(first)))}
+	bridged = make([]bool, len(series.Days))
+	for i := range bridged {
+		bridged[i] = true
+	}
 	last := -1 // index of the last observed day before the gap
 	bridge := func(to int, end anomaly, known bool) {
 		start := end
@@ -52,7 +55,7 @@ func (o Outlook) Past(first day.Day) (Series, int) {
 		bridge(i, season.anomaly(d.Day, d.Extremes), true)
 		series.Days[i] = d.Extremes
 		last = i
-		bridged--
+		bridged[i] = false
 	}
 	bridge(len(series.Days), anomaly{}, false)
 	return series, bridged

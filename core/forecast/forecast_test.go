@@ -351,3 +351,17 @@ func BenchmarkAfterOneCount(b *testing.B) {
 		New(farm, before).Forecast()
 	}
 }
+
+// A frost may have come in a gap of the record: in November, with nothing written down since July, the zinnias are dead.
+func TestAGapMayHideAFrost(t *testing.T) {
+	farm := meadow(3)
+	today := day.Must("2026-11-23")
+	farm.Outlook.From, farm.From, farm.To = today, today, today.Add(35)
+	for i := range farm.Plantings {
+		farm.Plantings[i].Until = today.At(6)
+	}
+	stand := New(farm, nil)
+	if f := stand.Forecast(); !stand.Dead(0) || total(f.Plantings[0], crop.Market) != 0 {
+		t.Errorf("%.0f stems from zinnias in late November", total(f.Plantings[0], crop.Market))
+	}
+}

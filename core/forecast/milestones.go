@@ -92,6 +92,7 @@ type Standing struct {
 	Rungs                [crop.Rungs]float64
 	Sure, Likely, AtBest float64
 	FirstFlush           float64 // stems of the first flush that the records leave likely
+	ToCome               float64 // stems that have no bud yet
 }
 
 // Standing returns what stands on planting i where its records end.
@@ -111,6 +112,7 @@ func (s *Stand) Standing(i int) Standing {
 			}
 		}
 		totals = append(totals, total)
+		out.ToCome += run.ToCome() / n
 		out.FirstFlush += s.rows[i].course.FirstFlush() * s.drawnStems(i, d) / n
 	}
 	slices.Sort(totals)

@@ -1,6 +1,7 @@
 package forecast
 
 import (
+	"slices"
 	"sync"
 
 	"dewcount/core/climate"
@@ -15,6 +16,7 @@ type sky struct {
 	latitude float64
 	lengths  *climate.DayLengths
 	past     climate.Series
+	cold     climate.Series // the past as a frost may have come in it unseen
 	members  []climate.Series
 	hourly   map[Cover]*hours
 	byCrop   map[clockKey]*clocksOf
@@ -36,13 +38,31 @@ type hours struct {
 func newSky(f *Farm) (*sky, int) {
 	const margin = 2 // days beyond the last pick
 	past, bridged := f.Outlook.Past(f.firstStart())
+	cold, missing, gap := climate.Series{First: past.First, Days: slices.Clone(past.Days)}, 0, 0
+	for i, unseen := range bridged {
+		if !unseen {
+			gap = 0
+			continue
+		}
+		missing++
+		if gap++; gap > coldGapDays {
+			cold.Days[i].TminC -= unseenColdC
+		}
+	}
 	return &sky{
 		near:     min(Horizon, max(margin, f.To.Sub(f.From)+margin)),
 		latitude: f.Outlook.Latitude, lengths: climate.DayLengthsAt(f.Outlook.Latitude),
-		past: past, members: f.Outlook.Members(f.Members, Horizon, f.Seed),
+		past: past, cold: cold, members: f.Outlook.Members(f.Members, Horizon, f.Seed),
 		hourly: make(map[Cover]*hours), byCrop: make(map[clockKey]*clocksOf),
-	}, bridged
+	}, missing
 }
+
+// unseenColdC is by how much the nights of a long gap in the record may have been colder than the line that bridges it, in °C:
+// about what the coldest night of some weeks lies below the mean. In a gap of up to coldGapDays nobody would miss a frost.
+const (
+	unseenColdC = 5
+	coldGapDays = 10
+)
 
 func (s *sky) under(c Cover) *hours {
 	if s.hourly[c] == nil {
@@ -98,15 +118,15 @@ func (s *sky) clocks(p *crop.Profile, c Cover) *clocksOf {
 	return clocks
 }
 
-// frosts tells whether a frost on record has killed a planting that stands in its bed, and when one will in each member. A
-// planting that was counted or cut after a frost has survived it.
+// frosts tells whether a frost on record, or one in a gap of it, has killed a planting that stands in its bed, and when one will
+// in each member. A planting that was counted or cut after a frost has survived it.
 func (s *sky) frosts(p *Planting) (dead bool, frost []day.Day) {
 	kills := p.Growth.Profile.FrostKillC - p.Cover.NightC
 	from := p.Growth.Out()
 	if p.Alive.After(from) {
 		from = p.Alive
 	}
-	_, dead = s.past.FirstAtOrBelow(kills, from)
+	_, dead = s.cold.FirstAtOrBelow(kills, from)
 	for _, m := range s.members {
 		d, _ := m.FirstAtOrBelow(kills, from)
 		frost = append(frost, d)
