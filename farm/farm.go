@@ -63,7 +63,7 @@ func (s *Snapshot) Milestones(i int) forecast.Milestones {
 			m.FirstBud = sure(e.On)
 		}
 	}
-	first, last := s.cutDays(p.ID)
+	first, last := s.Book.cutDays(p.ID, s.View.Upto)
 	if !first.IsZero() {
 		m.FirstCut = sure(first)
 	}
@@ -74,11 +74,11 @@ func (s *Snapshot) Milestones(i int) forecast.Milestones {
 	return m
 }
 
-// cutDays returns the first and the last day on which stems of a planting were cut.
-func (s *Snapshot) cutDays(planting string) (first, last day.Day) {
-	for _, c := range s.Book.Cuts {
+// cutDays returns the first and the last day up to one on which stems of a planting were cut.
+func (b *Book) cutDays(planting string, upto day.Day) (first, last day.Day) {
+	for _, c := range b.Cuts {
 		d := c.CutAt.Day()
-		if c.Planting != planting || c.Stems == 0 || d.After(s.View.Upto) {
+		if c.Planting != planting || c.Stems == 0 || d.After(upto) {
 			continue
 		}
 		if first.IsZero() || d.Before(first) {

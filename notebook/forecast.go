@@ -6,6 +6,7 @@ import (
 	"maps"
 	"math"
 	"slices"
+	"strconv"
 
 	"dewcount/core/crop"
 	"dewcount/core/forecast"
@@ -58,6 +59,20 @@ func WriteMilestones(w io.Writer, s *farm.Snapshot) error {
 			rows = append(rows, []string{p.ID, p.Growth.Profile.ID, p.Variety, named.name,
 				named.when.Early.String(), named.when.Likely.String(), named.when.Late.String()})
 		}
+	}
+	return out.WriteAll(rows)
+}
+
+// WriteBacktest writes every pick that was forecast and cut as CSV.
+func WriteBacktest(w io.Writer, test *farm.Backtest) error {
+	out := csv.NewWriter(w)
+	rows := [][]string{{"planting", "crop", "as_of", "pick_day", "lead_weeks", "p10", "p25", "p50", "p75", "p90", "mean", "calendar", "cut"}}
+	for _, r := range test.Rows {
+		row := []string{r.Planting, r.Crop, r.AsOf.String(), r.Pick.String(), strconv.Itoa(r.Lead())}
+		for _, n := range append(r.Stems[:], r.Mean, r.Calendar, r.Came) {
+			row = append(row, cents(n))
+		}
+		rows = append(rows, row)
 	}
 	return out.WriteAll(rows)
 }

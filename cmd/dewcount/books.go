@@ -127,15 +127,23 @@ func (p program) asOf(ctx context.Context, fset *flag.FlagSet, args []string, to
 	if err != nil {
 		return nil, err
 	}
-	place, err := book.Place()
+	today, err := p.today(book)
 	if err != nil {
-		return nil, fmt.Errorf("this database has no farm yet: import a notebook, or start dewcount serve")
-	}
-	today := place.DemoDay
-	if today.IsZero() {
-		today = day.Of(p.clock().In(place.Zone).Date())
+		return nil, err
 	}
 	return farm.NewSnapshot(book, 0, farm.Evening(evening, today, *to), nil)
+}
+
+// today returns the farm's day: its demo clock's, or the wall clock's where it lies.
+func (p program) today(book *farm.Book) (day.Day, error) {
+	place, err := book.Place()
+	if err != nil {
+		return day.Day{}, fmt.Errorf("this database has no farm yet: import a notebook, or start dewcount serve")
+	}
+	if !place.DemoDay.IsZero() {
+		return place.DemoDay, nil
+	}
+	return day.Of(p.clock().In(place.Zone).Date()), nil
 }
 
 func (p program) forecast(ctx context.Context, fset *flag.FlagSet, args []string) error {

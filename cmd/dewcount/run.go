@@ -34,6 +34,7 @@ var commands = []command{
 	{"export", "--db FILE DIR", "write the notebook folder", program.export},
 	{"forecast", "--db FILE --as-of DATE [--to DATE]", "print the stem forecast as CSV", program.forecast},
 	{"milestones", "--db FILE --as-of DATE", "print the dates of every planting as CSV", program.milestones},
+	{"backtest", "--db FILE [--csv]", "hold past forecasts against what was cut", program.backtest},
 	{"backup", "--db FILE COPY", "copy the database while the program runs", program.backup},
 }
 

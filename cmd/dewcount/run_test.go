@@ -252,3 +252,35 @@ func TestBackup(t *testing.T) {
 		t.Errorf("the copy: exit %d, %s", status, stderr)
 	}
 }
+
+// The past forecasts of the demo's spring are better than the calendar, and every row of the CSV is one that came true or not.
+func TestBacktest(t *testing.T) {
+	db := demoDB(t)
+	status, stdout, stderr := call("backtest", "--db", db)
+	if status != 0 {
+		t.Fatalf("exit %d, %s", status, stderr)
+	}
+	for _, want := range []string{"all", "1 weeks ahead", "5 weeks ahead", "cornflower", "better than the calendar", "about two weeks before it"} {
+		if !strings.Contains(stdout, want) {
+			t.Errorf("the table lacks %q:\n%s", want, stdout)
+		}
+	}
+	all := strings.Fields(strings.SplitN(stdout, "\n", 3)[1])
+	skill, err := strconv.Atoi(all[len(all)-2])
+	if err != nil || skill < 40 {
+		t.Errorf("better than the calendar by %v %%: %v", skill, err)
+	}
+	_, stdout, _ = call("backtest", "--db", db, "--csv")
+	rows := table(t, stdout)
+	if len(rows) < 200 || len(rows[0]) != 13 {
+		t.Fatalf("%d rows of %d columns", len(rows), len(rows[0]))
+	}
+	for _, row := range rows[1:] {
+		if row[2] >= row[3] {
+			t.Fatalf("a forecast of %s for %s", row[2], row[3])
+		}
+	}
+	if status, _, _ := call("backtest"); status != 2 {
+		t.Errorf("a wrong call: exit %d", status)
+	}
+}

@@ -1,0 +1,90 @@
+package main
+
+import (
+	"bufio"
+	"context"
+	"flag"
+	"fmt"
+	"maps"
+	"math"
+	"slices"
+	"text/tabwriter"
+
+	"dewcount/core/day"
+	"dewcount/core/review"
+	"dewcount/farm"
+	"dewcount/notebook"
+)
+
+// backtest prints how far past forecasts could have been trusted: a table, or every row as CSV.
+func (p program) backtest(ctx context.Context, fset *flag.FlagSet, args []string) error {
+	db := database(fset)
+	asCSV := fset.Bool("csv", false, "print every forecast pick as CSV instead of the table")
+	if err := parse(fset, args, 0); err != nil {
+		return err
+	}
+	if *db == "" {
+		return wrong(fset, "--db is missing")
+	}
+	book, err := load(ctx, *db)
+	if err != nil {
+		return err
+	}
+	today, err := p.today(book)
+	if err != nil {
+		return err
+	}
+	test, err := book.Backtest(today, func(d day.Day) { fmt.Fprintf(p.stderr, "\rlooking back to %s ", d) })
+	fmt.Fprintln(p.stderr)
+	if err != nil {
+		return err
+	}
+	if len(test.Rows) == 0 {
+		return fmt.Errorf("no cut on record was ever forecast: record the cuts of some pick days first")
+	}
+	return p.print(func(w *bufio.Writer) error {
+		if *asCSV {
+			return notebook.WriteBacktest(w, test)
+		}
+		return writeTrust(w, test)
+	})
+}
+
+// writeTrust writes the table that a grower reads: how far can I trust this?
+func writeTrust(out *bufio.Writer, test *farm.Backtest) error {
+	w := tabwriter.NewWriter(out, 0, 0, 2, ' ', tabwriter.AlignRight)
+	fmt.Fprintln(w, "\tpicks\tcut\texpected\tin the middle half\tbetween sure and best\tbetter than the calendar\t")
+	line := func(name string, rows []review.Row) {
+		var s review.Score
+		for _, r := range rows {
+			s.Add(r)
+		}
+		fmt.Fprintf(w, "%s\t%d\t%.0f\t%.0f\t%.0f %%\t%.0f %%\t%.0f %%\t\n", name, s.Rows, s.Came, s.Expected, 100*s.Share(s.In50), 100*s.Share(s.In80), 100*s.Skill())
+	}
+	byLead, byCrop := make(map[int][]review.Row), make(map[string][]review.Row)
+	for _, r := range test.Rows {
+		byLead[r.Lead()] = append(byLead[r.Lead()], r)
+		byCrop[r.Crop] = append(byCrop[r.Crop], r)
+	}
+	line("all", test.Rows)
+	for _, lead := range slices.Sorted(maps.Keys(byLead)) {
+		line(fmt.Sprintf("%d weeks ahead", lead), byLead[lead])
+	}
+	for _, id := range slices.Sorted(maps.Keys(byCrop)) {
+		line(id, byCrop[id])
+	}
+	if err := w.Flush(); err != nil {
+		return err
+	}
+	off, n := 0.0, 0
+	for _, f := range test.FirstCuts {
+		if f.DaysBefore > 10 && f.DaysBefore <= 17 {
+			off += math.Abs(float64(f.OffDays))
+			n++
+		}
+	}
+	if n > 0 {
+		fmt.Fprintf(out, "\nThe first cut of %d rows, about two weeks before it, was %.1f days off.\n", n, off/float64(n))
+	}
+	return nil
+}

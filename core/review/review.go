@@ -1,0 +1,108 @@
+// Package review holds what was forecast beside what came: how far a grower can trust the bounds, and whether they are better than
+// the calendar.
+package review
+
+import (
+	"math"
+
+	"dewcount/core/crop"
+	"dewcount/core/day"
+)
+
+// Quantiles are the probabilities that a forecast is scored at.
+var Quantiles = [5]float64{0.1, 0.25, 0.5, 0.75, 0.9}
+
+// A Row is one pick of one planting: what was forecast some time before, and what was cut.
+type Row struct {
+	Planting, Crop string
+	AsOf, Pick     day.Day
+	Stems          [5]float64 // forecast, at Quantiles
+	Mean           float64    // expected
+	Calendar       float64    // what the calendar method says
+	Came           float64    // sound stems cut
+}
+
+// Lead returns the weeks from AsOf to the pick, begun weeks counted whole: 1 for the next seven days.
+func (r Row) Lead() int { return (r.Pick.Sub(r.AsOf) + 6) / 7 }
+
+// Counts tells whether the row is worth scoring: something was possible or came.
+func (r Row) Counts() bool { return r.Stems[4] >= 1 || r.Came >= 1 }
+
+// WIS returns the weighted interval score in stems, 0 for a forecast that was sure and right: the mean of the median's error and
+// of the 50 % and 80 % intervals' widths and misses (Bracher et al. 2021, PLoS Comput. Biol. 17:e1008618, eq. 1). For a forecast of one
+// number it is the absolute error.
+func (r Row) WIS() float64 {
+	score := math.Abs(r.Came-r.Stems[2]) / 2
+	for _, interval := range []struct{ low, high, alpha float64 }{{r.Stems[1], r.Stems[3], 0.5}, {r.Stems[0], r.Stems[4], 0.2}} {
+		width := interval.high - interval.low
+		missed := max(0, interval.low-r.Came) + max(0, r.Came-interval.high)
+		score += interval.alpha/2*width + missed
+	}
+	return score / 2.5
+}
+
+// A Score adds up rows.
+type Score struct {
+	Rows, In50, In80 int
+	WIS, Calendar    float64 // sums of scores, in stems
+	Expected, Came   float64 // sums of stems
+}
+
+// Add takes a row in.
+func (s *Score) Add(r Row) {
+	s.Rows++
+	s.WIS += r.WIS()
+	s.Calendar += math.Abs(r.Came - r.Calendar)
+	s.Expected += r.Mean
+	s.Came += r.Came
+	if r.Stems[1] <= r.Came && r.Came <= r.Stems[3] {
+		s.In50++
+	}
+	if r.Stems[0] <= r.Came && r.Came <= r.Stems[4] {
+		s.In80++
+	}
+}
+
+// Skill returns by which part the forecast errs less than the calendar: 1 is perfect, 0 no better, below 0 worse.
+func (s Score) Skill() float64 {
+	if s.Calendar == 0 {
+		return 0
+	}
+	return 1 - s.WIS/s.Calendar
+}
+
+// Bias returns by which part more was expected than came.
+func (s Score) Bias() float64 {
+	if s.Came == 0 {
+		return 0
+	}
+	return s.Expected/s.Came - 1
+}
+
+// Share returns which part n is of the rows.
+func (s Score) Share(n int) float64 { return float64(n) / float64(max(1, s.Rows)) }
+
+// How the calendar method spreads a crop's stems: a day of bloom is so many degree-days, and a single flush so many days.
+const (
+	calendarDayCd   = 12
+	calendarOneDays = 14
+)
+
+// Calendar returns the stems that a grower with a wall calendar expects of a planting on a pick that follows another on day
+// before: the season's stems from the usual days after the start on, evenly over the usual bloom.
+func Calendar(p *crop.Profile, plants int, started, before, pick day.Day) float64 {
+	first := started.Add((p.TypicalDays[0] + p.TypicalDays[1]) / 2)
+	span := calendarOneDays
+	if p.Yield.Habit == crop.Again {
+		span = int(math.Round(p.Yield.FloweringCd / calendarDayCd))
+	}
+	from, to := before.Add(1), pick
+	if first.After(from) {
+		from = first
+	}
+	if last := first.Add(span - 1); last.Before(to) {
+		to = last
+	}
+	days := max(0, to.Sub(from)+1)
+	return float64(plants) * p.Yield.SeasonStems * float64(days) / float64(span)
+}

@@ -1,0 +1,65 @@
+package review
+
+import (
+	"math"
+	"testing"
+
+	"dewcount/core/crop"
+	"dewcount/core/day"
+)
+
+// Worked by hand: median 20, half between 15 and 27, four fifths between 10 and 40.
+func TestWISByHand(t *testing.T) {
+	forecast := Row{Stems: [5]float64{10, 15, 20, 27, 40}}
+	for came, want := range map[float64]float64{
+		20: (0 + 0.25*12 + 0.1*30) / 2.5,
+		30: (5 + 0.25*12 + 3 + 0.1*30) / 2.5,
+		4:  (8 + 0.25*12 + 11 + 0.1*30 + 6) / 2.5,
+	} {
+		forecast.Came = came
+		if got := forecast.WIS(); math.Abs(got-want) > 1e-12 {
+			t.Errorf("WIS with %v stems = %v, want %v", came, got, want)
+		}
+	}
+	sure := Row{Stems: [5]float64{12, 12, 12, 12, 12}, Came: 5}
+	if got := sure.WIS(); math.Abs(got-7) > 1e-12 {
+		t.Errorf("one number that misses by 7 scores %v", got)
+	}
+}
+
+func TestScoreAddsUp(t *testing.T) {
+	var s Score
+	s.Add(Row{Stems: [5]float64{10, 15, 20, 27, 40}, Mean: 22, Calendar: 60, Came: 30})
+	s.Add(Row{Stems: [5]float64{0, 1, 2, 3, 4}, Mean: 2, Calendar: 0, Came: 2})
+	if s.Rows != 2 || s.In50 != 1 || s.In80 != 2 || math.Abs(s.Bias()-(24./32-1)) > 1e-12 || s.Share(s.In50) != 0.5 {
+		t.Errorf("score %+v", s)
+	}
+	if want := 1 - (14./2.5+(0.25*2+0.1*4)/2.5)/32; math.Abs(s.Skill()-want) > 1e-12 {
+		t.Errorf("skill %v, want %v", s.Skill(), want)
+	}
+}
+
+// Worked by hand: sown on 1 May, usually first cut after 70 days (10 July), 1 stem a plant over 14 days: a pick on 14 July after
+// one on the 10th gets four fourteenths, one on the 10th after the 7th one of them, one on the 28th the last two.
+func TestCalendarByHand(t *testing.T) {
+	p := &crop.Profile{TypicalDays: [2]int{60, 80}, Yield: crop.Yield{Habit: crop.Single, SeasonStems: 1}}
+	for _, c := range []struct {
+		before, pick string
+		want         float64
+	}{{"2026-07-10", "2026-07-14", 4}, {"2026-07-07", "2026-07-10", 1}, {"2026-07-21", "2026-07-28", 2}, {"2026-07-01", "2026-07-07", 0}, {"2026-07-28", "2026-07-31", 0}} {
+		got := Calendar(p, 140, day.Must("2026-05-01"), day.Must(c.before), day.Must(c.pick))
+		if math.Abs(got-10*c.want) > 1e-9 {
+			t.Errorf("%s to %s: %v stems, want %v", c.before, c.pick, got, 10*c.want)
+		}
+	}
+}
+
+func TestLead(t *testing.T) {
+	r := Row{AsOf: day.Must("2026-07-09")}
+	for days, want := range map[int]int{1: 1, 7: 1, 8: 2, 35: 5} {
+		r.Pick = r.AsOf.Add(days)
+		if got := r.Lead(); got != want {
+			t.Errorf("%d days ahead is lead %d, want %d", days, got, want)
+		}
+	}
+}
