@@ -26,7 +26,7 @@ func Fill(ctx context.Context, store farm.Store) error {
 	}
 	book = farm.NewBook([]croptable.Entry(nil))
 	plan(book)
-	weather := standin.NewWeather(seed, weatherSince)
+	weather := standin.NewWeather(standin.Valley, seed, weatherSince)
 	for d := weatherSince; d.Before(FirstDay); d = d.Add(1) {
 		book.Weather = append(book.Weather, observed(weather, d))
 	}
@@ -124,7 +124,7 @@ func Step(ctx context.Context, store farm.Store) error {
 	if today.IsZero() {
 		return fmt.Errorf("this farm has no demo clock: its days pass by themselves")
 	}
-	weather := standin.NewWeather(place.DemoSeed, weatherSince)
+	weather := standin.NewWeather(standin.Valley, place.DemoSeed, weatherSince)
 	field := standin.NewField(place.DemoSeed, weather, place.Latitude, rows(book), taken(book), today)
 	work := morning(book, field, place, today)
 	change := farm.Change{Who: crewName, Stamp: today.String() + "T20:00:00Z"}

@@ -12,7 +12,7 @@ import (
 var newYear = day.Must("2024-01-01")
 
 func TestForecastErrsMoreTheFartherItLooks(t *testing.T) {
-	w := NewWeather(3, newYear)
+	w := NewWeather(Valley, 3, newYear)
 	var off [ForecastDays]float64
 	const evenings = 500
 	for i := range evenings {
@@ -25,13 +25,13 @@ func TestForecastErrsMoreTheFartherItLooks(t *testing.T) {
 	if !(off[0] < off[2] && off[2] < off[6]) || off[0] < 0.3 || off[6] > 5 {
 		t.Errorf("mean errors by lead %.2f", off)
 	}
-	if a, b := NewWeather(3, newYear).On(newYear.Add(700)), w.On(newYear.Add(700)); a != b {
+	if a, b := NewWeather(Valley, 3, newYear).On(newYear.Add(700)), w.On(newYear.Add(700)); a != b {
 		t.Errorf("the same seed had %v and %v", a, b)
 	}
 }
 
 func TestWeatherIsAValleysYear(t *testing.T) {
-	w := NewWeather(3, newYear)
+	w := NewWeather(Valley, 3, newYear)
 	var july, january float64
 	for year := range 2 {
 		for i := range 31 {
@@ -53,7 +53,7 @@ func field(today day.Day, cuts ...Taken) *Field {
 			rows = append(rows, Row{Planting: e.ID, Variety: e.ID, Profile: p, Market: market, Plants: 80, Started: day.Must("2026-04-25"), Out: day.Must("2026-04-25")})
 		}
 	}
-	return NewField(5, NewWeather(5, newYear), 46.9, rows, cuts, today)
+	return NewField(5, NewWeather(Valley, 5, newYear), 46.9, rows, cuts, today)
 }
 
 func stems(f *Field, planting string) int { return len(f.row(planting).stems) }

@@ -10,27 +10,31 @@ import (
 // A Day is the weather of one day.
 type Day struct{ TminC, TmaxC, RainMM float64 }
 
-// A Weather is a weather service for a made-up valley on the northern edge of mountains: 46.9 °N, 520 m. Spells of settled, mixed,
-// wet and cold days follow each other; the same seed has the same weather.
+// A Climate is the means of each month's extremes at a place, in °C.
+type Climate struct{ TminC, TmaxC [12]float64 }
+
+// Valley is the climate of a made-up valley on the northern edge of mountains: 46.9 °N, 520 m.
+var Valley = Climate{
+	TminC: [12]float64{-2.8, -2.4, 0.6, 3.7, 8.0, 11.4, 13.3, 13.0, 9.6, 6.0, 1.3, -1.8},
+	TmaxC: [12]float64{3.0, 5.0, 10.2, 14.4, 18.8, 22.5, 24.9, 24.2, 19.5, 14.0, 7.4, 3.6},
+}
+
+// A Weather is a weather service for a place. Spells of settled, mixed, wet and cold days follow each other; the same seed has the
+// same weather.
 type Weather struct {
-	seed   uint64
-	first  day.Day
-	days   []Day
-	random *rand.Rand
-	spell  int
-	noise  float64
+	climate Climate
+	seed    uint64
+	first   day.Day
+	days    []Day
+	random  *rand.Rand
+	spell   int
+	noise   float64
 }
 
 // NewWeather returns a service whose weather begins on a day.
-func NewWeather(seed uint64, first day.Day) *Weather {
-	return &Weather{seed: seed, first: first, random: stream(seed, "weather"), spell: mixed}
+func NewWeather(c Climate, seed uint64, first day.Day) *Weather {
+	return &Weather{climate: c, seed: seed, first: first, random: stream(seed, "weather"), spell: mixed}
 }
-
-// The means of each month's extremes in °C.
-var (
-	monthTmin = [12]float64{-2.8, -2.4, 0.6, 3.7, 8.0, 11.4, 13.3, 13.0, 9.6, 6.0, 1.3, -1.8}
-	monthTmax = [12]float64{3.0, 5.0, 10.2, 14.4, 18.8, 22.5, 24.9, 24.2, 19.5, 14.0, 7.4, 3.6}
-)
 
 const (
 	settled = iota
@@ -77,7 +81,7 @@ func (w *Weather) next(d day.Day) Day {
 		c = characters[w.spell]
 	}
 	w.noise = 0.55*w.noise + 1.3*w.random.NormFloat64()
-	usual := usualOn(d)
+	usual := w.climate.on(d)
 	out := Day{
 		TminC: usual.TminC + c.tmin + 0.8*w.noise + 0.7*w.random.NormFloat64(),
 		TmaxC: usual.TmaxC + c.tmax + w.noise + 0.9*w.random.NormFloat64(),
@@ -88,14 +92,14 @@ func (w *Weather) next(d day.Day) Day {
 	return out.tidy()
 }
 
-// usualOn is the mean of a day: straight lines between the middles of the months.
-func usualOn(d day.Day) Day {
+// on is the mean of a day: straight lines between the middles of the months.
+func (c Climate) on(d day.Day) Day {
 	_, month, date := d.Date()
 	place := float64(month-1) + (float64(date)-15)/30.4
 	low := int(math.Floor(place))
 	part := place - float64(low)
 	a, b := (low+12)%12, (low+13)%12
-	return Day{TminC: monthTmin[a] + part*(monthTmin[b]-monthTmin[a]), TmaxC: monthTmax[a] + part*(monthTmax[b]-monthTmax[a])}
+	return Day{TminC: c.TminC[a] + part*(c.TminC[b]-c.TminC[a]), TmaxC: c.TmaxC[a] + part*(c.TmaxC[b]-c.TmaxC[a])}
 }
 
 // tidy rounds to the tenths that a service gives, and keeps the extremes apart.
@@ -114,7 +118,7 @@ func (w *Weather) Forecast(issued day.Day) []Day {
 	bias, days := 0.0, make([]Day, ForecastDays)
 	for lead := range days {
 		d := issued.Add(lead + 1)
-		truth, usual := w.On(d), usualOn(d)
+		truth, usual := w.On(d), w.climate.on(d)
 		bias += 0.45 * r.NormFloat64()
 		fades := 0.04 * float64(lead)
 		days[lead] = Day{
