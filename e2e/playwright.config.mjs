@@ -8,7 +8,8 @@ const launchOptions = {
 
 export default defineConfig({
   testDir: '.',
-  timeout: 60_000,
+  timeout: 300_000, // a busy machine can be ten times slower; what is wrong fails at once or at the wait below
+  expect: { timeout: 30_000 },
   workers: 2,
   reporter: 'list',
   projects: [

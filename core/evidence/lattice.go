@@ -1,6 +1,7 @@
 package evidence
 
 import (
+	"cmp"
 	"math"
 	"slices"
 
@@ -71,21 +72,26 @@ func newLattice(p *Planting) *lattice {
 	log := make([]float64, 0, points[pace]*points[stems]*points[regrow])
 	for _, logPace := range l.axes[pace] {
 		items, dates := p.expect(story, math.Exp(logPace))
-		regrown := slices.ContainsFunc(items, func(it item) bool { return it.regrown > 0 })
+		// Where nothing has grown again, no regrowth explains it better: those items are looked at once.
+		slices.SortStableFunc(items, func(a, b item) int { return cmp.Compare(min(a.regrown, leastRegrown), min(b.regrown, leastRegrown)) })
+		again := slices.IndexFunc(items, func(it item) bool { return it.regrown >= leastRegrown })
+		if again < 0 {
+			again = len(items)
+		}
 		for _, logStems := range l.axes[stems] {
 			first := math.Exp(logStems)
-			for i, logRegrow := range l.axes[regrow] {
-				if i > 0 && !regrown {
-					log = append(log, log[len(log)-1]) // nothing has grown again: no regrowth explains it better
-					continue
-				}
-				log = append(log, dates+explains(items, first, math.Exp(logRegrow)))
+			plain := dates + explains(items[:again], first, 1)
+			for _, logRegrow := range l.axes[regrow] {
+				log = append(log, plain+explains(items[again:], first, math.Exp(logRegrow)))
 			}
 		}
 	}
 	l.take(log)
 	return l
 }
+
+// leastRegrown is from how many stems on a number on record has something to say about regrowth.
+const leastRegrown = 0.01
 
 // expect walks through the planting's story at one pace and returns the items on record, and the log likelihood of its dates.
 func (p *Planting) expect(story []episode, pace float64) ([]item, float64) {

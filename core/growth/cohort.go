@@ -14,6 +14,10 @@ type cohort struct {
 	boxCd   float64
 	train   [speeds][]float64
 	reached [speeds][crop.Rungs]float64 // warmth from the tight bud to each rung
+
+	// Below these places nothing stands on the rungs of a window that was emptied by the last cut.
+	emptied   crop.Window
+	emptiedTo [speeds]float64
 }
 
 const speeds = 3
@@ -26,6 +30,7 @@ var (
 
 func newCohort(p *crop.Profile, firstCd, boxCd, pace float64) cohort {
 	c := cohort{firstCd: firstCd, boxCd: boxCd}
+	c.refill()
 	for v := range speeds {
 		for k, cd := range p.OnRungCd() {
 			c.reached[v][k] = cd * pace * (1 + ladderCV*speedNode[v])
@@ -130,9 +135,16 @@ func (c *cohort) cut(w crop.Window, cd, share float64) float64 {
 	if c.bare(cd) {
 		return 0
 	}
+	if w != c.emptied {
+		c.refill()
+	}
 	taken := 0.0
 	for v := range speeds {
 		from, to := c.place(v, w, cd)
+		from = max(from, c.emptiedTo[v])
+		if share == 1 { // what is left of the last box is spread over all of it
+			c.emptiedTo[v] = max(from, c.firstCd+math.Floor((to-c.firstCd)/c.boxCd)*c.boxCd)
+		}
 		train := c.train[v]
 		a, b := max(0, (from-c.firstCd)/c.boxCd), min(float64(len(train)), (to-c.firstCd)/c.boxCd)
 		if !(a < b) {
@@ -151,7 +163,15 @@ func (c *cohort) cut(w crop.Window, cd, share float64) float64 {
 			taken += take(&train[j], share*(b-float64(j)))
 		}
 	}
+	c.emptied = w
 	return taken
+}
+
+// refill forgets that a window was emptied.
+func (c *cohort) refill() {
+	for v := range speeds {
+		c.emptiedTo[v] = math.Inf(-1)
+	}
 }
 
 func take(box *float64, share float64) float64 {
@@ -163,6 +183,7 @@ func take(box *float64, share float64) float64 {
 // correct makes the stems on each rung, when the warmth is cd, as many as given: those that stand there are scaled, and where
 // none do they are spread evenly over the rung. A box that lies across two rungs takes its share of both.
 func (c *cohort) correct(to [crop.Rungs]float64, cd float64) {
+	c.refill()
 	var by [crop.Rungs]float64
 	for k := range by {
 		standing := c.on(crop.Window{From: crop.Rung(k), To: crop.Rung(k)}, cd)
