@@ -14,12 +14,13 @@ const quarters = 4
 type Sum struct {
 	past  *Sum // of the days before first; nil where there are none
 	first day.Day
+	start float64   // its first instant
 	cd    []float64 // at the end of each quarter day, and one before the first
 }
 
 // NewSum returns an empty sum that starts on day first with what was already gathered, in °Cd.
 func NewSum(first day.Day, gatheredCd float64, days int) *Sum {
-	return &Sum{first: first, cd: append(make([]float64, 0, quarters*days+1), gatheredCd)}
+	return &Sum{first: first, start: first.At(0), cd: append(make([]float64, 0, quarters*days+1), gatheredCd)}
 }
 
 // Continue returns a sum that goes on where s ends and still knows what s knows: many weathers can share one past. It has
@@ -50,18 +51,22 @@ func (s *Sum) End() day.Day { return s.first.Add((len(s.cd) - 1) / quarters) }
 // At returns the sum in °Cd at an instant in days, as day.Day.At gives it; before the first day it is what the sum
 // started with, after the last what it ended with.
 func (s *Sum) At(instant float64) float64 {
-	place := (instant - s.first.At(0)) * quarters
-	if place <= 0 {
-		if s.past != nil {
-			return s.past.At(instant)
-		}
+	place := (instant - s.start) * quarters
+	if i := int(place); place > 0 && i < len(s.cd)-1 {
+		return s.cd[i] + (place-float64(i))*(s.cd[i+1]-s.cd[i])
+	}
+	return s.outside(instant)
+}
+
+func (s *Sum) outside(instant float64) float64 {
+	switch {
+	case instant > s.start:
+		return s.cd[len(s.cd)-1]
+	case s.past != nil:
+		return s.past.At(instant)
+	default:
 		return s.cd[0]
 	}
-	i := int(place)
-	if i >= len(s.cd)-1 {
-		return s.cd[len(s.cd)-1]
-	}
-	return s.cd[i] + (place-float64(i))*(s.cd[i+1]-s.cd[i])
 }
 
 // When returns the first instant in days at which the sum reaches cd, and whether it does so within its days.

@@ -141,7 +141,10 @@ func (r *Run) leadCd() float64 {
 
 // flushTo forms what buds of a flush between the warmths from and cd, the last on a way that light has weighted.
 func (r *Run) flushTo(i int, f *flush, factor, way, from, cd float64) {
-	share := max(r.budded[i], f.at(way))
+	share := f.at(way)
+	if share <= r.budded[i] {
+		return
+	}
 	r.cohort.bud(from, cd, (share-r.budded[i])*factor*r.firstFlush*r.traits.Stems)
 	r.budded[i] = share
 }
