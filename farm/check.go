@@ -51,7 +51,11 @@ func (b *Book) Check(r Record, care Care) error {
 			f.Fault("crop", "%q is no crop of the table: choose one from the list, or add it to crops.json", v.Crop)
 		}
 	case &Plantings:
-		b.checkPlanting(f, ReadPlanting(f))
+		p := ReadPlanting(f)
+		b.checkPlanting(f, p)
+		if care == FormCare { // in a notebook it is the count or cut that is named
+			b.checkAgainstRecords(f, p)
+		}
 	case &Events:
 		e := ReadEvent(f)
 		b.checkAfterStart(f, e.Planting, "on", e.On, "seen")
@@ -87,6 +91,29 @@ func (b *Book) checkPlanting(f *Fields, p Planting) {
 	}
 	if why := canStart(profile, p.Method); why != "" {
 		f.Fault("method", "%s", why)
+	}
+}
+
+// checkAgainstRecords holds a planting that is corrected against what is on record of it.
+func (b *Book) checkAgainstRecords(f *Fields, p Planting) {
+	started := func(on day.Day, done string) {
+		if on.Before(p.StartedOn) && len(f.faults) == 0 {
+			f.Fault("started_on", "%s was %s on %s already: check the date", p.ID, done, on)
+		}
+	}
+	for _, c := range b.Counts {
+		if c.Planting != p.ID {
+			continue
+		}
+		started(c.CountedAt.Day(), "counted")
+		if c.PlantsCount > p.Plants && len(f.faults) == 0 {
+			f.Fault("plants", "%d plants were counted on %s: write that many or more", c.PlantsCount, c.CountedAt.Day())
+		}
+	}
+	for _, c := range b.Cuts {
+		if c.Planting == p.ID {
+			started(c.CutAt.Day(), "cut")
+		}
 	}
 }
 

@@ -322,3 +322,24 @@ func FuzzReadCut(f *testing.F) {
 		}
 	})
 }
+
+// A correction of a planting must agree with what was counted and cut on it.
+func TestACorrectedPlantingAgreesWithItsRecords(t *testing.T) {
+	f, _ := meadow(t)
+	if err := f.Add(ctx, "", count("c", "2026-07-09", 5).Record()); err != nil {
+		t.Fatal(err)
+	}
+	p := farm.Planting{ID: "ZC1", Variety: "Zinnia coral", Method: crop.Direct, StartedOn: day.Must("2026-04-26"), Plants: 60}
+	few, late := p, p
+	few.Plants, late.StartedOn = 10, day.Must("2026-07-12")
+	for field, wrong := range map[string]farm.Planting{"plants": few, "started_on": late} {
+		faults, ok := errors.AsType[farm.Faults](f.Correct(ctx, "", wrong.Record()))
+		if !ok || faults[0].Field != field {
+			t.Errorf("%+v: %v, want a fault of %s", wrong, faults, field)
+		}
+	}
+	p.Plants = 40
+	if err := f.Correct(ctx, "", p.Record()); err != nil {
+		t.Errorf("a sound correction: %v", err)
+	}
+}

@@ -20,11 +20,8 @@ import (
 func (p program) backtest(ctx context.Context, fset *flag.FlagSet, args []string) error {
 	db := database(fset)
 	asCSV := fset.Bool("csv", false, "print every forecast pick as CSV instead of the table")
-	if err := parse(fset, args, 0); err != nil {
+	if err := parseWithDB(fset, args, 0, db); err != nil {
 		return err
-	}
-	if *db == "" {
-		return wrong(fset, "--db is missing")
 	}
 	book, err := load(ctx, *db)
 	if err != nil {

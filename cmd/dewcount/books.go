@@ -20,11 +20,8 @@ import (
 
 func (p program) importNotebook(ctx context.Context, fset *flag.FlagSet, args []string) (err error) {
 	db := database(fset)
-	if err := parse(fset, args, 1); err != nil {
+	if err := parseWithDB(fset, args, 1, db); err != nil {
 		return err
-	}
-	if *db == "" {
-		return wrong(fset, "--db is missing")
 	}
 	folder := fset.Arg(0)
 	if info, err := os.Stat(folder); err != nil || !info.IsDir() {
@@ -60,11 +57,8 @@ func (p program) importNotebook(ctx context.Context, fset *flag.FlagSet, args []
 
 func (p program) export(ctx context.Context, fset *flag.FlagSet, args []string) error {
 	db := database(fset)
-	if err := parse(fset, args, 1); err != nil {
+	if err := parseWithDB(fset, args, 1, db); err != nil {
 		return err
-	}
-	if *db == "" {
-		return wrong(fset, "--db is missing")
 	}
 	book, err := load(ctx, *db)
 	if err != nil {
@@ -107,12 +101,10 @@ func (p program) asOf(ctx context.Context, fset *flag.FlagSet, args []string, to
 	db := database(fset)
 	var evening day.Day
 	fset.TextVar(&evening, "as-of", day.Day{}, "use what was on record by the evening of `DATE`")
-	if err := parse(fset, args, 0); err != nil {
+	if err := parseWithDB(fset, args, 0, db); err != nil {
 		return nil, err
 	}
 	switch {
-	case *db == "":
-		return nil, wrong(fset, "--db is missing")
 	case evening.IsZero():
 		return nil, wrong(fset, "--as-of is missing")
 	case to.IsZero():
@@ -178,11 +170,8 @@ func (p program) print(write func(*bufio.Writer) error) error {
 
 func (p program) backup(ctx context.Context, fset *flag.FlagSet, args []string) error {
 	db := database(fset)
-	if err := parse(fset, args, 1); err != nil {
+	if err := parseWithDB(fset, args, 1, db); err != nil {
 		return err
-	}
-	if *db == "" {
-		return wrong(fset, "--db is missing")
 	}
 	store, err := records.OpenExisting(ctx, *db)
 	if err != nil {

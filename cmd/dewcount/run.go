@@ -103,6 +103,17 @@ func parse(fs *flag.FlagSet, args []string, further int) error {
 	return nil
 }
 
+// parseWithDB is parse for calls that need a database.
+func parseWithDB(fs *flag.FlagSet, args []string, further int, db *string) error {
+	if err := parse(fs, args, further); err != nil {
+		return err
+	}
+	if *db == "" {
+		return wrong(fs, "--db is missing")
+	}
+	return nil
+}
+
 // wrong prints what is wrong with a call and its usage.
 func wrong(fs *flag.FlagSet, fault string, args ...any) error {
 	fmt.Fprintf(fs.Output(), fs.Name()+": "+fault+"\n", args...)

@@ -41,11 +41,8 @@ func (p program) demo(ctx context.Context, fset *flag.FlagSet, args []string) er
 func (p program) serve(ctx context.Context, fset *flag.FlagSet, args []string) error {
 	addr := fset.String("addr", usualAddr, "listen on `ADDR`, of this machine alone")
 	db := database(fset)
-	if err := parse(fset, args, 0); err != nil {
+	if err := parseWithDB(fset, args, 0, db); err != nil {
 		return err
-	}
-	if *db == "" {
-		return wrong(fset, "--db is missing")
 	}
 	return p.listen(ctx, *addr, *db, false)
 }
