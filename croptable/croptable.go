@@ -194,7 +194,8 @@ func Write(w io.Writer, entries []Entry) error {
 // Profile returns what the core needs of the entry, which Read has checked.
 func (e *Entry) Profile() *crop.Profile {
 	p := &crop.Profile{
-		ID: e.ID, Name: e.Name, Form: e.Form, Life: e.Life, FrostKillC: e.FrostKillC,
+		ID: e.ID, Name: e.Name, Form: e.Form, Life: crop.Life(e.Life), FrostKillC: e.FrostKillC,
+		Overwinters: e.Winter.Overwinters, ChillDays: int(e.Winter.ChillDays),
 		PreferredStart: crop.Method(e.PreferredStart),
 		SoilOptC:       e.Temperature.OptC,
 		Response:       climate.Response(e.Temperature),
@@ -216,7 +217,8 @@ func (e *Entry) Profile() *crop.Profile {
 	}
 	if e.Nursery != nil {
 		p.Nursery = crop.Nursery{EarliestWeeks: e.Nursery.Weeks[0], LatestWeeks: e.Nursery.Weeks[1]}
-		p.Nursery.Night, p.Nursery.Day = nurseryWarmth(e.Life)
+		p.Nursery.RootBound = crop.RootBound(e.Nursery.RootBound)
+		p.Nursery.Night, p.Nursery.Day = nurseryWarmth(p.Life)
 	}
 	for id, u := range e.Cut {
 		use, _ := crop.ParseUse(id)
@@ -229,11 +231,11 @@ func (e *Entry) Profile() *crop.Profile {
 }
 
 // nurseryWarmth returns the night and day temperatures in °C of the bench that a kind of plant is raised on.
-func nurseryWarmth(life string) (night, day float64) {
+func nurseryWarmth(life crop.Life) (night, day float64) {
 	switch life {
-	case "tender-annual":
+	case crop.TenderAnnual:
 		return 16, 24
-	case "half-hardy-annual", "tuber":
+	case crop.HalfHardyAnnual, crop.TuberLife:
 		return 12, 20
 	default:
 		return 8, 17
@@ -275,12 +277,14 @@ func (e *Entry) check() error {
 	}
 	faults := []error{
 		oneOf("yield.habit", e.Yield.Habit, "single", "branching", "again", "fixed"),
+		oneOf("life", e.Life, "tender-annual", "half-hardy-annual", "hardy-annual", "biennial", "bulb", "corm", "tuber", "perennial", "cutting", "shrub"),
 		oneOf("daylength.kind", e.Daylength.Kind, "neutral", "short", "long"),
 		oneOf("pinch.policy", e.Pinch.Policy, "always", "optional", "never"),
 		within("frost_kill_c", e.FrostKillC, -35, 5),
 		within("temperature.base_c", e.Temperature.BaseC, -2, 12),
 		within("temperature.opt_c", e.Temperature.OptC, e.Temperature.BaseC+8, 32),
 		within("temperature.ceiling_c", e.Temperature.CeilingC, e.Temperature.OptC+6, 45),
+		within("winter.chill_days", float64(e.Winter.ChillDays), 0, 130),
 		within("thermal.emerge_cd", e.Thermal.EmergeCd, 10, 600),
 		within("thermal.bud_cd", e.Thermal.BudCd, 50, 2500),
 		within("spread_cv", e.SpreadCV, 0.02, 0.25),
@@ -303,6 +307,13 @@ func (e *Entry) check() error {
 	}
 	if !slices.Contains(e.Starts, e.PreferredStart) {
 		faults = append(faults, fmt.Errorf("preferred_start %q is not one of starts", e.PreferredStart))
+	}
+	if e.Nursery == nil && slices.Contains(e.Starts, "tray") {
+		faults = append(faults, fmt.Errorf("nursery is null: a crop raised in trays needs it"))
+	}
+	if e.Nursery != nil {
+		faults = append(faults, oneOf("nursery.root_bound", e.Nursery.RootBound, "stunts", "slows", "tolerates"),
+			within("nursery.weeks[0]", e.Nursery.Weeks[0], 1, e.Nursery.Weeks[1]), within("nursery.weeks[1]", e.Nursery.Weeks[1], 1, 20))
 	}
 	if _, ok := e.Cut["market"]; !ok {
 		faults = append(faults, fmt.Errorf("cut has no window for the market"))

@@ -71,13 +71,11 @@ func (b *Book) WithCrops(more []croptable.Entry) *Book {
 // Crop returns a crop's profile, nil if there is none of that id.
 func (b *Book) Crop(id string) *crop.Profile { return b.crops[id] }
 
-// Crops returns all profiles that the model can grow today, by name.
+// Crops returns all profiles, by name.
 func (b *Book) Crops() []*crop.Profile {
 	var crops []*crop.Profile
 	for _, p := range b.crops {
-		if Grows(p) {
-			crops = append(crops, p)
-		}
+		crops = append(crops, p)
 	}
 	slices.SortFunc(crops, func(x, y *crop.Profile) int { return compareFold(x.Name, y.Name) })
 	return crops

@@ -14,21 +14,10 @@ func compareText(a, b string) int { return strings.Compare(a, b) }
 
 func compareFold(a, b string) int { return strings.Compare(strings.ToLower(a), strings.ToLower(b)) }
 
-// Grows tells whether the model can grow a crop today: annuals and tubers, from seed, tray or tuber.
-func Grows(p *crop.Profile) bool {
-	return slices.Contains([]string{"tender-annual", "half-hardy-annual", "hardy-annual", "tuber"}, p.Life)
-}
-
 // canStart tells why a crop cannot be started in a way, empty if it can.
 func canStart(p *crop.Profile, m crop.Method) string {
-	if !Grows(p) {
-		return fmt.Sprintf("%s is a %s: so far annuals and tubers can be forecast, choose one of those", p.Name, strings.ReplaceAll(p.Life, "-", " "))
-	}
 	if !p.HasStart(m) {
 		return fmt.Sprintf("%s is not started as %s: choose %s", p.Name, m, p.PreferredStart)
-	}
-	if m != crop.Direct && m != crop.Tray && m != crop.Tuber {
-		return fmt.Sprintf("a start as %s cannot be forecast yet: choose %s", m, p.PreferredStart)
 	}
 	return ""
 }

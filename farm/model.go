@@ -140,9 +140,11 @@ func (b *Book) planting(p Planting, profile *crop.Profile, place Place, v View, 
 		switch {
 		case e.Planting != p.ID || e.On.After(v.Upto):
 		case e.Event == Emerged:
-			out.Growth.Emerged = e.On
+			out.Emerged = append(out.Emerged, e.On)
 		case e.Event == FirstBud:
-			out.FirstBud = e.On.At(12)
+			out.FirstBud = append(out.FirstBud, e.On)
+		case e.Event == ShortDays:
+			out.Growth.ShortDays = e.On
 		}
 	}
 	b.seen(&out, place, v)

@@ -20,8 +20,9 @@ type Event struct {
 
 // The events that the model reads; other words are notes.
 const (
-	Emerged  = "emerged"
-	FirstBud = "first_bud"
+	Emerged   = "emerged"
+	FirstBud  = "first_bud"
+	ShortDays = "short_days" // blackout began over a steered crop
 )
 
 // ReadEvent reads an event.

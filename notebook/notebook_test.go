@@ -104,7 +104,7 @@ func TestFaultsNameTheirPlace(t *testing.T) {
 		{"plantings.csv", "plants\n", "plants,mood\n", "plantings.csv:1:47: ", "no column"},
 		{"plantings.csv", ",60\n", ",60,7\n", "plantings.csv:2:", "not the 6 fields"},
 		{"varieties.csv", "zinnia-tall", "zinnia-huge", "varieties.csv:2:14: ", "no crop"},
-		{"varieties.csv", "zinnia-tall", "tulip", "plantings.csv:2:19: ", "is a bulb"},
+		{"varieties.csv", "zinnia-tall", "tulip", "plantings.csv:2:19: ", "is not started as direct"},
 		{"varieties.csv", "0.6;", "often;", "varieties.csv:2:26: ", "mix"},
 		{"counts.csv", "12,5,3", "12,9,3", "counts.csv:3:24: ", "no rung"},
 		{"counts.csv", "12,5,3", "12,tight,3", "counts.csv:3:24: ", "twice"},

@@ -36,23 +36,37 @@ func (s Series) FirstAtOrBelow(celsius float64, from day.Day) (day.Day, bool) {
 	return day.Day{}, false
 }
 
+// Hourly is the temperatures in °C of each hour of consecutive days, and the middles of their extremes.
+type Hourly struct {
+	First   day.Day
+	Hours   [][24]float64
+	Middles []float64
+}
+
+// To returns the first days of h, so many at most.
+func (h *Hourly) To(days int) *Hourly {
+	days = min(days, len(h.Hours))
+	return &Hourly{h.First, h.Hours[:days], h.Middles[:days]}
+}
+
 // Hourly returns the temperatures of each hour of each day at a latitude in degrees north. The days outside the series
 // are taken to be like its first and last.
-func (s Series) Hourly(latitude float64) [][24]float64 {
-	hourly := make([][24]float64, len(s.Days))
+func (s Series) Hourly(latitude float64) *Hourly {
+	h := &Hourly{s.First, make([][24]float64, len(s.Days)), make([]float64, len(s.Days))}
 	var sun [366]float64
 	for i := range sun {
 		sun[i] = SunHours(latitude, i+1)
 	}
 	yearDay := s.First.YearDay()
-	for i := range s.Days {
+	for i, today := range s.Days {
 		if i > 0 {
 			if yearDay++; yearDay >= 366 {
 				yearDay = s.First.Add(i).YearDay()
 			}
 		}
 		before, after := s.Days[max(0, i-1)], s.Days[min(len(s.Days)-1, i+1)]
-		hourly[i] = Hours(before, s.Days[i], after, sun[yearDay-1])
+		h.Hours[i] = Hours(before, today, after, sun[yearDay-1])
+		h.Middles[i] = (today.TminC + today.TmaxC) / 2
 	}
-	return hourly
+	return h
 }

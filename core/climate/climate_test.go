@@ -102,7 +102,7 @@ func TestSumIsSearchedBack(t *testing.T) {
 	}
 	sum := NewSum(series.First, 40, 120)
 	total := 40.0
-	for _, hours := range series.Hourly(47) {
+	for _, hours := range series.Hourly(47).Hours {
 		sum.Add(r, &hours, 1)
 		total += r.DegreeDays(hours)
 	}

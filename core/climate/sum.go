@@ -45,6 +45,13 @@ func (s *Sum) Add(r Response, hours *[24]float64, rate float64) {
 	}
 }
 
+// AddEven appends a day over which so much is gathered evenly.
+func (s *Sum) AddEven(more float64) {
+	for range quarters {
+		s.cd = append(s.cd, s.cd[len(s.cd)-1]+more/quarters)
+	}
+}
+
 // End returns the first day that the sum no longer holds.
 func (s *Sum) End() day.Day { return s.first.Add((len(s.cd) - 1) / quarters) }
 

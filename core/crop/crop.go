@@ -24,38 +24,77 @@ const (
 // A Method is how a planting is started.
 type Method string
 
-// The methods that the model can grow today.
+// The methods of the crop table.
 const (
-	Direct Method = "direct" // sown where it flowers
-	Tray   Method = "tray"   // raised under cover, then planted out
-	Tuber  Method = "tuber"  // set as a tuber, or started in a pot under cover
+	Direct      Method = "direct"      // sown where it flowers
+	Tray        Method = "tray"        // raised under cover, then planted out
+	Tuber       Method = "tuber"       // set as a tuber, or started in a pot under cover
+	Bulb        Method = "bulb"        // set as a bulb
+	Corm        Method = "corm"        // set as a corm
+	Cutting     Method = "cutting"     // set as a rooted cutting, or rooted under cover
+	Division    Method = "division"    // set as a piece of an established plant
+	Established Method = "established" // it stood there before
+)
+
+// Sown tells whether a planting so started begins as a seed.
+func (m Method) Sown() bool { return m == Direct || m == Tray }
+
+// A Life is how long a plant lives, and as what.
+type Life string
+
+// The lives of the crop table.
+const (
+	TenderAnnual    Life = "tender-annual"
+	HalfHardyAnnual Life = "half-hardy-annual"
+	HardyAnnual     Life = "hardy-annual"
+	Biennial        Life = "biennial"
+	BulbLife        Life = "bulb"
+	CormLife        Life = "corm"
+	TuberLife       Life = "tuber"
+	Perennial       Life = "perennial"
+	CuttingLife     Life = "cutting"
+	Shrub           Life = "shrub"
 )
 
 // A Profile is one crop's starting values for a grower who has no records yet.
 type Profile struct {
-	ID, Name, Form, Life string
-	FrostKillC           float64
-	Starts               []Method
-	PreferredStart       Method
-	SoilOptC             float64 // warmth of the seed bed under cover; the optimum where nothing is sown
-	Nursery              Nursery
-	Response             climate.Response
-	EmergeCd, BudCd      float64
-	RungsCd              [Rungs - 1]float64
-	SpreadCV             float64
-	Daylength            Daylength
-	Pinch                Pinch
-	Yield                Yield
-	Cut                  map[Use]Window
-	Schools              []School
-	TypicalDays          [2]int
+	ID, Name, Form  string
+	Life            Life
+	FrostKillC      float64 // air temperature that kills the top growth
+	Overwinters     bool    // survives a usual winter outdoors
+	ChillDays       int     // days with a mean of at most 9 °C that are needed before it moves on; 0 for none
+	Starts          []Method
+	PreferredStart  Method
+	SoilOptC        float64 // warmth of the seed bed under cover; the optimum where nothing is sown
+	Nursery         Nursery
+	Response        climate.Response
+	EmergeCd, BudCd float64
+	RungsCd         [Rungs - 1]float64
+	SpreadCV        float64
+	Daylength       Daylength
+	Pinch           Pinch
+	Yield           Yield
+	Cut             map[Use]Window
+	Schools         []School
+	TypicalDays     [2]int
 }
 
 // A Nursery is how a crop is raised under cover; zero weeks where it never is.
 type Nursery struct {
-	EarliestWeeks, LatestWeeks float64
-	Night, Day                 float64 // °C after emergence
+	EarliestWeeks, LatestWeeks float64   // a good age for planting out
+	RootBound                  RootBound // what staying longer does
+	Night, Day                 float64   // °C after emergence
 }
+
+// A RootBound is what becomes of a seedling that is kept too long.
+type RootBound string
+
+// The ways of the crop table.
+const (
+	Stunts    RootBound = "stunts" // for good
+	Slows     RootBound = "slows"
+	Tolerates RootBound = "tolerates"
+)
 
 // A Daylength is what hours of light do to the way to the bud.
 type Daylength struct {
@@ -112,6 +151,23 @@ func (p *Profile) Window(u Use, school string) (Window, bool) {
 	}
 	w, ok := p.Cut[u]
 	return w, ok
+}
+
+// Lasts tells whether a planting so started flowers year after year: perennials and shrubs, and what was established, divided or
+// set as a bulb that stays in the ground. Bulbs of one stem are pulled with it.
+func (p *Profile) Lasts(m Method) bool {
+	switch {
+	case m == Established || m == Division || p.Life == Perennial || p.Life == Shrub:
+		return true
+	default:
+		return p.Life == BulbLife && p.Overwinters && p.Yield.Habit == Fixed
+	}
+}
+
+// Steered tells whether the crop is flowered under cover by lamps and blackout: it buds on short days alone and never
+// stands through a winter.
+func (p *Profile) Steered() bool {
+	return p.Life == CuttingLife && !p.Overwinters && p.Daylength.Kind == "short" && p.Daylength.Slowest == 0
 }
 
 // HasStart tells whether the crop can be started by a method.

@@ -23,7 +23,7 @@ func row(t testing.TB, id, variety, started string) Planting {
 	first := day.Must("2026-04-01")
 	series := climate.Series{First: first, Days: slices.Repeat([]climate.Extremes{{TminC: 13, TmaxC: 25}}, 150)}
 	return Planting{ID: id, Variety: variety, Until: day.Must("2026-07-20").At(0),
-		Clock: growth.Clocks(profile, lengths, nil, first, series.Hourly(46.9)),
+		Clock: growth.Clocks(profile, lengths, nil, series.Hourly(46.9)),
 		Course: growth.NewCourse(growth.Planting{Profile: profile, Market: market, Method: crop.Direct, Plants: 80, Started: day.Must(started)},
 			growth.Place{Lengths: lengths}, growth.BoxCd)}
 }

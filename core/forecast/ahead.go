@@ -150,46 +150,13 @@ func (s *Stand) ahead(i int, picks []day.Day) *samples {
 			out.stems[j][u] = make([]int32, some)
 		}
 	}
-	if s.rows[i].dead || len(picks) == 0 {
-		return out
-	}
 	chance := newChance(s.farm.Seed, p.ID)
 	first := p.Growth.Market.From
 	for _, u := range own {
 		first = min(first, p.Windows[u].From)
 	}
-	var run growth.Run
-	for m, clock := range s.rows[i].clocks.members {
-		lives := s.lastPick(i, m, picks)
-		if lives == 0 {
-			continue
-		}
-		for d, now := range s.rows[i].runs {
-			at := m*s.farm.Draws + d
-			now.CopyTo(&run, clock)
-			run.Forget(picks[len(picks)-1].At(s.farm.PickHour), first)
-			for j := range lives {
-				run.To(picks[j].At(s.farm.PickHour))
-				if at%2 == 0 { // half of the samples do for what is only looked at
-					for _, u := range own {
-						out.put(j, u, at/2, p.Sound*run.Standing(p.Windows[u]), chance)
-					}
-				}
-				cut := p.Sound * run.Cut(p.Growth.Market, 1)
-				whole := chance.whole(cut, at, j)
-				for _, u := range same {
-					out.mean[j][u] += cut
-					out.stems[j][u][at] = whole
-				}
-			}
-			for _, u := range late {
-				now.CopyTo(&run, clock)
-				for j := range lives {
-					run.To(picks[j].At(s.farm.PickHour))
-					out.put(j, u, at, p.Sound*run.Cut(p.Windows[u], 1), chance)
-				}
-			}
-		}
+	for _, r := range s.rows[i] {
+		s.season(i, r, picks, uses{same, own, late, first}, chance, out)
 	}
 	for j := range out.mean {
 		for u := range out.mean[j] {
@@ -199,22 +166,74 @@ func (s *Stand) ahead(i int, picks []day.Day) *samples {
 	return out
 }
 
+// uses are a planting's uses that are cut as the market's, those looked at before its cuts, those with cuts of their own, and the
+// first rung that any of them looks at.
+type uses struct {
+	same, own, late []crop.Use
+	first           crop.Rung
+}
+
+// season adds the stems of one season of planting i on the pick days that fall in it.
+func (s *Stand) season(i int, r *row, all []day.Day, of uses, chance *chance, out *samples) {
+	p := &s.farm.Plantings[i]
+	before := 0 // picks before the season
+	for before < len(all) && !r.season.Holds(all[before]) {
+		before++
+	}
+	picks := all[before:]
+	if r.dead || len(picks) == 0 {
+		return
+	}
+	var run growth.Run
+	for m, clock := range r.clocks.members {
+		lives := before + s.lastPick(i, r, m, picks)
+		for d, now := range r.runs {
+			if lives == before {
+				break
+			}
+			at := m*s.farm.Draws + d
+			now.CopyTo(&run, clock)
+			run.Forget(all[lives-1].At(s.farm.PickHour), of.first)
+			for j := before; j < lives; j++ {
+				run.To(all[j].At(s.farm.PickHour))
+				if at%2 == 0 { // half of the samples do for what is only looked at
+					for _, u := range of.own {
+						out.put(j, u, at/2, p.Sound*run.Standing(p.Windows[u]), chance)
+					}
+				}
+				cut := p.Sound * run.Cut(p.Growth.Market, 1)
+				whole := chance.whole(cut, at, j)
+				for _, u := range of.same {
+					out.mean[j][u] += cut
+					out.stems[j][u][at] = whole
+				}
+			}
+			for _, u := range of.late {
+				now.CopyTo(&run, clock)
+				for j := before; j < lives; j++ {
+					run.To(all[j].At(s.farm.PickHour))
+					out.put(j, u, at, p.Sound*run.Cut(p.Windows[u], 1), chance)
+				}
+			}
+		}
+	}
+}
+
 func (s *samples) put(pick int, u crop.Use, at int, expected float64, c *chance) {
 	s.mean[pick][u] += expected
 	s.stems[pick][u][at] = c.whole(expected, at, pick)
 }
 
-// lastPick returns how many of the pick days planting i lives to see in member m.
-func (s *Stand) lastPick(i, m int, picks []day.Day) int {
+// lastPick returns how many of the pick days a season of planting i lives to see in member m.
+func (s *Stand) lastPick(i int, r *row, m int, picks []day.Day) int {
 	p := &s.farm.Plantings[i]
-	n := len(picks)
 	for j, d := range picks {
-		frost := s.rows[i].frost[m]
-		if !frost.IsZero() && !d.Before(frost) || !p.Ended.IsZero() && !d.Before(p.Ended) {
+		frost := r.frost[m]
+		if !frost.IsZero() && !d.Before(frost) || !p.Ended.IsZero() && !d.Before(p.Ended) || !r.season.Holds(d) {
 			return j
 		}
 	}
-	return n
+	return len(picks)
 }
 
 // chance turns expected stems into whole ones: what a row gives scatters about what is expected of it, by a factor that is

@@ -42,29 +42,31 @@ type Planting struct {
 	HasUse      [crop.Uses]bool
 	Counts      []evidence.Count
 	Cuts        []evidence.Cut
-	FirstBud    float64 // instant; 0 where not seen
-	Until       float64 // the instant up to which there are records of it; not after the end of From
-	Alive       day.Day // last day on which stems were counted or cut; zero if none
+	Emerged     []day.Day // on which most plants were seen up; of a lasting plant perhaps in several years
+	FirstBud    []day.Day // on which several plants were seen to have a tight bud
+	Until       float64   // the instant up to which there are records of it; not after the end of From
+	Alive       day.Day   // last day on which stems were counted or cut; zero if none
 }
 
 // A Cover is what stands over a bed, by how much warmer its nights and days are than outdoors, in °C.
 type Cover struct{ NightC, DayC float64 }
 
-// Horizon is how many days beyond From the weather members reach, so that late flowers and the end of a season are seen.
-const Horizon = 270
+// Horizon is how many days beyond From the weather members reach, so that next year's flowers of what lasts are seen.
+const Horizon = 400
 
 // A Stand is a farm with its weather drawn and its plantings brought up to date: what forecasts and milestones start from.
 type Stand struct {
 	farm    *Farm
 	sky     *sky
-	rows    []*row    // by planting
+	rows    [][]*row  // by planting, then by season
 	made    *Forecast // nil before it was asked for
 	before  *Stand    // what the forecast can take over from; nil once it is made
 	Bridged int       // days missing from the weather record since the first planting was started
 }
 
-// A row is a planting brought up to date. It is not changed any more, so that stands can share it.
+// A row is one season of a planting brought up to date. It is not changed any more, so that stands can share it.
 type row struct {
+	season growth.Season
 	course *growth.Course
 	runs   []*growth.Run // by draw
 	clocks *clocksOf
@@ -75,12 +77,22 @@ type row struct {
 // New draws the weather and brings every planting up to date. What is the same as in a stand before, which may be nil, is taken
 // from there: the weather if nothing of it has changed, and then the plantings of all crops of which nothing has.
 func New(farm *Farm, before *Stand) *Stand {
-	s := &Stand{farm: farm, rows: make([]*row, len(farm.Plantings))}
-	if before != nil && before.hasSky(farm) {
+	s := &Stand{farm: farm, rows: make([][]*row, len(farm.Plantings))}
+	seasons := make([][]growth.Season, len(farm.Plantings))
+	first := farm.Outlook.From
+	for i := range farm.Plantings {
+		seasons[i] = farm.seasons(&farm.Plantings[i])
+		for _, season := range seasons[i] {
+			if begins := season.Begins(); begins.Before(first) {
+				first = begins
+			}
+		}
+	}
+	if before != nil && before.hasSky(farm, first) {
 		s.sky, s.Bridged = before.sky, before.Bridged
 	} else {
 		before = nil
-		s.sky, s.Bridged = newSky(farm)
+		s.sky, s.Bridged = newSky(farm, first)
 	}
 	s.before = before
 	same := farm.sameCrops(before)
@@ -92,15 +104,15 @@ func New(farm *Farm, before *Stand) *Stand {
 			s.rows[i] = before.rows[before.index(p.ID)]
 			continue
 		}
-		r := &row{clocks: s.sky.clocks(p.Growth.Profile, p.Cover)}
-		r.course = growth.NewCourse(p.Growth, growth.Place{Lengths: s.sky.lengths, Bench: p.Bench}, farm.BoxCd)
-		r.dead, r.frost = s.sky.frosts(p)
-		s.rows[i] = r
-		fresh = append(fresh, r)
-		known = append(known, evidence.Planting{
-			ID: p.ID, Variety: p.Variety, Course: r.course, Clock: r.clocks.sofar,
-			Counts: p.Counts, Cuts: p.Cuts, Picks: farm.silentPicks(p), FirstBud: p.FirstBud, Until: p.Until,
-		})
+		for _, season := range seasons[i] {
+			r := &row{season: season, clocks: s.sky.clocks(p.Growth.Profile, p.Cover)}
+			place := growth.Place{Latitude: farm.Outlook.Latitude, Lengths: s.sky.lengths, Bench: p.Bench}
+			r.course = growth.NewCourse(season.Planting, place, farm.BoxCd)
+			r.dead, r.frost = s.sky.frosts(p, r)
+			s.rows[i] = append(s.rows[i], r)
+			fresh = append(fresh, r)
+			known = append(known, farm.evidence(p, r))
+		}
 	}
 	for i, runs := range evidence.Standing(known, farm.Draws, farm.Seed) {
 		fresh[i].runs = runs
@@ -108,22 +120,64 @@ func New(farm *Farm, before *Stand) *Stand {
 	return s
 }
 
-// firstStart returns the first day that any planting needs to know the weather of.
-func (f *Farm) firstStart() day.Day {
-	first := f.Outlook.From
-	for _, p := range f.Plantings {
-		if p.Growth.Started.Before(first) {
-			first = p.Growth.Started
+// seasons returns the seasons of a planting that somebody will ask for or that left records, with the dates seen in them.
+func (f *Farm) seasons(p *Planting) []growth.Season {
+	all := p.Growth.Seasons(f.Outlook.Latitude, p.Growth.Started, f.From.Add(Horizon-1))
+	var wanted []growth.Season
+	for _, s := range all {
+		seen := !s.Until.IsZero() && s.Holds(f.From) || s.From.After(f.From) || s.Until.IsZero()
+		for _, d := range p.Emerged {
+			if s.Holds(d) {
+				s.Emerged, seen = d, true
+			}
+		}
+		for _, c := range p.Counts {
+			seen = seen || s.Holds(day.On(c.At))
+		}
+		for _, c := range p.Cuts {
+			seen = seen || s.Holds(day.On(c.At))
+		}
+		if seen {
+			wanted = append(wanted, s)
 		}
 	}
-	return first
+	return wanted
 }
 
-// hasSky tells whether a farm has the weather, the pick days and the fineness of the stand.
-func (s *Stand) hasSky(f *Farm) bool {
+// evidence returns what is on record of one season of a planting.
+func (f *Farm) evidence(p *Planting, r *row) evidence.Planting {
+	known := evidence.Planting{ID: p.ID, Variety: p.Variety, Course: r.course, Clock: r.clocks.sofar, Until: p.Until}
+	if s := r.season; !s.From.IsZero() {
+		known.ID += " " + s.From.String()
+		known.Until = max(s.From.At(0), known.Until)
+		if !s.Until.IsZero() {
+			known.Until = min(s.Until.At(0), known.Until)
+		}
+	}
+	for _, d := range p.FirstBud {
+		if r.season.Holds(d) {
+			known.FirstBud = d.At(12)
+		}
+	}
+	for _, c := range p.Counts {
+		if r.season.Holds(day.On(c.At)) {
+			known.Counts = append(known.Counts, c)
+		}
+	}
+	for _, c := range p.Cuts {
+		if r.season.Holds(day.On(c.At)) {
+			known.Cuts = append(known.Cuts, c)
+		}
+	}
+	known.Picks = f.silentPicks(p, &r.season)
+	return known
+}
+
+// hasSky tells whether a farm has the weather, its first day, the pick days and the fineness of the stand.
+func (s *Stand) hasSky(f *Farm, first day.Day) bool {
 	o := s.farm
 	return o.From == f.From && o.To == f.To && o.PickHour == f.PickHour && o.Members == f.Members && o.Draws == f.Draws &&
-		o.Seed == f.Seed && o.BoxCd == f.BoxCd && s.sky.past.First == f.firstStart() &&
+		o.Seed == f.Seed && o.BoxCd == f.BoxCd && s.sky.past.First == first &&
 		reflect.DeepEqual(o.Picks, f.Picks) && reflect.DeepEqual(o.Outlook, f.Outlook)
 }
 
@@ -151,20 +205,28 @@ func (s *Stand) index(planting string) int {
 	return slices.IndexFunc(s.farm.Plantings, func(p Planting) bool { return p.ID == planting })
 }
 
-// silentPicks returns the pick days up to now that left no record of a planting: it is taken that what was ready was cut.
-func (f *Farm) silentPicks(p *Planting) []float64 {
+// silentPicks returns the pick days of a season up to now that left no record of a planting: it is taken that what was ready was
+// cut.
+func (f *Farm) silentPicks(p *Planting, season *growth.Season) []float64 {
 	recorded := make(map[day.Day]bool)
 	for _, c := range p.Cuts {
 		recorded[day.On(c.At)] = true
 	}
-	last := f.From.Add(-1)
-	for _, end := range []day.Day{p.Ended, p.Growth.Started.Add(mostDays)} {
+	first, last := p.Growth.Started.Add(1), f.From.Add(-1)
+	if season.From.After(first) {
+		first = season.From
+	}
+	ends := []day.Day{p.Ended, season.Until}
+	if season.Until.IsZero() {
+		ends = append(ends, p.Growth.Started.Add(mostDays))
+	}
+	for _, end := range ends {
 		if !end.IsZero() && end.Before(last) {
 			last = end
 		}
 	}
 	var silent []float64
-	for _, d := range f.Picks.Between(p.Growth.Started.Add(1), last) {
+	for _, d := range f.Picks.Between(first, last) {
 		if !recorded[d] {
 			silent = append(silent, d.At(f.PickHour))
 		}
@@ -172,5 +234,24 @@ func (f *Farm) silentPicks(p *Planting) []float64 {
 	return silent
 }
 
-// mostDays is how long after its start an annual can still be cut: autumn sowings flower in the next summer.
-const mostDays = 450
+// mostDays is how long after its start an annual can still be cut: autumn sowings flower in the next summer, and what is sown in
+// summer for a bloom after the winter takes longest.
+const mostDays = 520
+
+// on returns the season of planting i that a day falls in, nil if there is none.
+func (s *Stand) on(i int, d day.Day) *row {
+	for _, r := range s.rows[i] {
+		if r.season.Holds(d) {
+			return r
+		}
+	}
+	return nil
+}
+
+// Season returns the season of planting i that the day from which the farm is looked at falls in, and whether there is one.
+func (s *Stand) Season(i int) (growth.Season, bool) {
+	if r := s.on(i, s.farm.From); r != nil {
+		return r.season, true
+	}
+	return growth.Season{}, false
+}

@@ -143,7 +143,7 @@ func TestAWarmWeekMovesTheDates(t *testing.T) {
 // counted makes planting i's count of the morning from what a run with these traits would show, on so many plants.
 func counted(farm *Farm, i int, traits growth.Traits, plants int) evidence.Count {
 	stand := New(farm, nil)
-	run := stand.rows[i].course.NewRun(stand.rows[i].clocks.members[0], traits)
+	run := stand.rows[i][0].course.NewRun(stand.rows[i][0].clocks.members[0], traits)
 	at := farm.From.At(6)
 	run.To(at)
 	c := evidence.Count{At: at, Plants: plants}
@@ -337,7 +337,7 @@ func TestWhatHasNotChangedIsTakenOver(t *testing.T) {
 	}
 	warm := meadow(6)
 	warm.Outlook.Observed[300].TmaxC += 5
-	if New(warm, before).rows[3] == before.rows[3] {
+	if New(warm, before).rows[3][0] == before.rows[3][0] {
 		t.Error("another weather was not noticed")
 	}
 }

@@ -23,26 +23,46 @@ type Milestones struct {
 // milestoneDraws is how many draws share a member's look at a whole season, in turn: dates need fewer of them than stems do.
 const milestoneDraws = 4
 
-// Milestones returns the dates of planting i.
+// Milestones returns the dates of planting i: of what lasts, those of the season that the farm is looked at in, or of the next where
+// nothing more is to come of that.
 func (s *Stand) Milestones(i int) Milestones {
+	var m Milestones
+	for _, r := range s.rows[i] {
+		if !r.season.Until.IsZero() && !r.season.Until.After(s.farm.From) {
+			continue
+		}
+		var over bool
+		if m, over = s.milestones(i, r); !over {
+			break
+		}
+	}
+	return m
+}
+
+// milestones returns the dates of a season of planting i, and whether its bloom is over.
+func (s *Stand) milestones(i int, r *row) (m Milestones, over bool) {
 	var emerged, bud, first, last dates
 	p := &s.farm.Plantings[i]
-	picks := s.farm.Picks.Between(s.farm.From, s.farm.From.Add(Horizon-1))
+	var picks []day.Day
+	for _, d := range s.farm.Picks.Between(s.farm.From, s.farm.From.Add(Horizon-1)) {
+		if r.season.Holds(d) {
+			picks = append(picks, d)
+		}
+	}
 	var run growth.Run
-	count := 0
-	for m, clock := range s.rows[i].clocks.toHorizon() {
-		lives := s.lastPick(i, m, picks)
-		for d := m % milestoneDraws; d < len(s.rows[i].runs); d += milestoneDraws {
-			now := s.rows[i].runs[d]
+	count, done := 0, 0
+	for m, clock := range r.clocks.toHorizon() {
+		lives := s.lastPick(i, r, m, picks)
+		for d := m % milestoneDraws; d < len(r.runs); d += milestoneDraws {
 			count++
-			now.CopyTo(&run, clock)
+			r.runs[d].CopyTo(&run, clock)
 			if at, ok := run.Emerged(); ok {
 				emerged.add(day.On(at))
 			}
-			if at, ok := run.FirstBud(); ok && !s.kills(i, m, day.On(at)) {
+			if at, ok := run.FirstBud(); ok && !r.kills(m, day.On(at)) {
 				bud.add(day.On(at))
 			}
-			if !s.rows[i].dead {
+			if !r.dead {
 				for j := range lives {
 					run.To(picks[j].At(s.farm.PickHour))
 					run.Cut(p.Growth.Market, 1)
@@ -56,18 +76,17 @@ func (s *Stand) Milestones(i int) Milestones {
 			}
 			if at := run.LastCut(); at > 0 {
 				last.add(day.On(at))
+			} else if run.Grown() || r.dead {
+				done++
 			}
 		}
 	}
-	return Milestones{emerged.when(count), bud.when(count), first.when(count), last.when(count)}
+	return Milestones{emerged.when(count), bud.when(count), first.when(count), last.when(count)}, 2*done > count
 }
 
-func (s *Stand) drawnStems(i, draw int) float64 { return s.rows[i].runs[draw].Stems() }
-
-// kills tells whether a frost has killed planting i before a day in member m.
-func (s *Stand) kills(i, m int, d day.Day) bool {
-	frost := s.rows[i].frost[m]
-	return s.rows[i].dead || !frost.IsZero() && frost.Before(d)
+// kills tells whether a frost has killed the row before a day in member m.
+func (r *row) kills(m int, d day.Day) bool {
+	return r.dead || !r.frost[m].IsZero() && r.frost[m].Before(d)
 }
 
 type dates []day.Day
@@ -84,8 +103,11 @@ func (d dates) when(count int) When {
 	return When{at(0.1), at(0.5), at(0.9)}
 }
 
-// Dead tells whether a frost on record has killed planting i.
-func (s *Stand) Dead(i int) bool { return s.rows[i].dead }
+// Dead tells whether a frost on record has killed what stood of planting i this season.
+func (s *Stand) Dead(i int) bool {
+	r := s.on(i, s.farm.From)
+	return r != nil && r.dead
+}
 
 // A Standing is what stands on each rung of a planting where its records end: the mean over the draws, and bounds of the sum.
 type Standing struct {
@@ -99,11 +121,12 @@ type Standing struct {
 func (s *Stand) Standing(i int) Standing {
 	var out Standing
 	var totals []float64
-	if s.rows[i].dead {
+	r := s.on(i, s.farm.From)
+	if r == nil || r.dead {
 		return out
 	}
-	n := float64(len(s.rows[i].runs))
-	for d, run := range s.rows[i].runs {
+	n := float64(len(r.runs))
+	for _, run := range r.runs {
 		total := 0.0
 		for k, stems := range run.Rungs() {
 			out.Rungs[k] += stems / n
@@ -113,7 +136,7 @@ func (s *Stand) Standing(i int) Standing {
 		}
 		totals = append(totals, total)
 		out.ToCome += run.ToCome() / n
-		out.FirstFlush += s.rows[i].course.FirstFlush() * s.drawnStems(i, d) / n
+		out.FirstFlush += r.course.FirstFlush() * run.Stems() / n
 	}
 	slices.Sort(totals)
 	at := func(p float64) float64 { return totals[min(len(totals)-1, int(p*n))] }

@@ -26,18 +26,20 @@ type sky struct {
 type clockKey struct {
 	response  climate.Response
 	daylength crop.Daylength
+	chilled   bool
+	steered   bool
 	cover     Cover
 }
 
 type hours struct {
-	past    [][24]float64
-	members [][][24]float64
+	past    *climate.Hourly
+	members []*climate.Hourly
 }
 
-// newSky draws the weather of a farm, and returns it with the number of days that were missing from its record.
-func newSky(f *Farm) (*sky, int) {
+// newSky draws the weather of a farm from a first day on, and returns it with the number of days that were missing from its record.
+func newSky(f *Farm, first day.Day) (*sky, int) {
 	const margin = 2 // days beyond the last pick
-	past, bridged := f.Outlook.Past(f.firstStart())
+	past, bridged := f.Outlook.Past(first)
 	cold, missing, gap := climate.Series{First: past.First, Days: slices.Clone(past.Days)}, 0, 0
 	for i, unseen := range bridged {
 		if !unseen {
@@ -98,38 +100,74 @@ func (c *clocksOf) toHorizon() []growth.Clock {
 }
 
 func (s *sky) clocks(p *crop.Profile, c Cover) *clocksOf {
-	key := clockKey{p.Response, p.Daylength, c}
+	key := clockKey{p.Response, p.Daylength, p.ChillDays > 0, p.Steered(), c}
 	if clocks := s.byCrop[key]; clocks != nil {
 		return clocks
 	}
 	h := s.under(c)
-	past := growth.Clocks(p, s.lengths, nil, s.past.First, h.past)
-	from := s.past.End()
-	clocks := &clocksOf{sofar: growth.Clocks(p, s.lengths, &past, from, h.members[0][:1])}
+	past := growth.Clocks(p, s.lengths, nil, h.past)
+	clocks := &clocksOf{sofar: growth.Clocks(p, s.lengths, &past, h.members[0].To(1))}
 	s.byCrop[key] = clocks
 	for _, m := range h.members {
-		clocks.members = append(clocks.members, growth.Clocks(p, s.lengths, &past, from, m))
+		clocks.members = append(clocks.members, growth.Clocks(p, s.lengths, &past, m))
 	}
 	clocks.extend = func(member int) growth.Clock {
 		m := s.members[member]
-		later := climate.Series{First: from.Add(s.near), Days: m.Days[s.near:]}
-		return growth.Clocks(p, s.lengths, &clocks.members[member], later.First, later.Warmer(c.NightC, c.DayC).Hourly(s.latitude))
+		later := climate.Series{First: m.First.Add(s.near), Days: m.Days[s.near:]}
+		return growth.Clocks(p, s.lengths, &clocks.members[member], later.Warmer(c.NightC, c.DayC).Hourly(s.latitude))
 	}
 	return clocks
 }
 
-// frosts tells whether a frost on record, or one in a gap of it, has killed a planting that stands in its bed, and when one will
-// in each member. A planting that was counted or cut after a frost has survived it.
-func (s *sky) frosts(p *Planting) (dead bool, frost []day.Day) {
+// frosts tells whether a frost on record, or one in a gap of it, has killed a row, and when one will in each member. A planting
+// that was counted or cut after a frost has survived it.
+//
+// Frost kills top growth: what never stands through a winter from its emergence in the bed on, and what does from its first buds
+// on; before them a rosette bears some degrees more, and an established plant comes again from below.
+func (s *sky) frosts(p *Planting, r *row) (dead bool, frost []day.Day) {
 	kills := p.Growth.Profile.FrostKillC - p.Cover.NightC
-	from := p.Growth.Out()
-	if p.Alive.After(from) {
-		from = p.Alive
+	first := func(series climate.Series, clock growth.Clock) day.Day {
+		run := r.course.NewRun(clock, growth.Traits{Pace: 1, Stems: 1, Regrow: 1})
+		tops, up := run.Emerged()
+		buds, budding := run.FirstBud()
+		since := func(instant float64) day.Day {
+			d := day.On(instant)
+			if out := r.season.Out(); out.After(d) {
+				d = out
+			}
+			if p.Alive.After(d) {
+				d = p.Alive
+			}
+			return d
+		}
+		var killed day.Day
+		note := func(celsius, from float64) {
+			if d, ok := series.FirstAtOrBelow(celsius, since(from)); ok && (killed.IsZero() || d.Before(killed)) {
+				killed = d
+			}
+		}
+		switch {
+		case !p.Growth.Profile.Overwinters && !p.Growth.Profile.Lasts(p.Growth.Method):
+			if up {
+				note(kills, tops)
+			}
+		default:
+			if up && p.Growth.Method.Sown() && r.season.Turn.IsZero() {
+				note(kills-rosetteC, tops)
+			}
+			if budding {
+				note(kills, buds)
+			}
+		}
+		return killed
 	}
-	_, dead = s.cold.FirstAtOrBelow(kills, from)
-	for _, m := range s.members {
-		d, _ := m.FirstAtOrBelow(kills, from)
-		frost = append(frost, d)
+	dead = !first(s.cold, r.clocks.sofar).IsZero()
+	for m, series := range s.members {
+		frost = append(frost, first(series, r.clocks.members[m]))
 	}
 	return dead, frost
 }
+
+// rosetteC is by how many °C a sown plant that overwinters bears more frost before it buds than after: it lies low, and often under
+// snow. A guess; the crop table gives one number.
+const rosetteC = 8

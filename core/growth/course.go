@@ -15,7 +15,10 @@ type Course struct {
 	firstFlush     float64 // stems, unpinched
 	regrowth       float64 // shoots a cut stem is followed by, at full vigour
 	regrowCd       float64
+	firstBudCd     float64 // the way to the bud of the plants' first tenth
 	boxCd          float64
+	chillFrom      day.Day // since when cold days are counted
+	chillNeed      float64 // days; 0 for none
 }
 
 // BoxCd is the usual width of a box in °Cd: less than a day's warmth in summer, and shorter than the shortest rung.
@@ -25,6 +28,9 @@ const BoxCd = 12
 func NewCourse(p Planting, place Place, boxCd float64) *Course {
 	y := p.Profile.Yield
 	c := &Course{p: p, place: place, boxCd: boxCd, plain: newFlush(p.Profile, 0)}
+	if from, needs := p.chillFrom(place.Latitude); needs {
+		c.chillFrom, c.chillNeed = from, float64(p.Profile.ChillDays)
+	}
 	perPlant := y.FirstStems
 	if y.Habit == crop.Branching || y.Habit == crop.Fixed {
 		perPlant = y.SeasonStems
@@ -37,6 +43,12 @@ func NewCourse(p Planting, place Place, boxCd float64) *Course {
 	if c.pinchedShare() > 0 {
 		c.pinched = newFlush(p.Profile, p.Profile.Pinch.DelayCd)
 		c.regrowth /= math.Pow(c.pinchGain(), laterFlush)
+	}
+	const tenth = 0.1
+	if plain := 1 - c.pinchedShare(); plain > tenth {
+		c.firstBudCd = c.plain.plantsCd(tenth / plain)
+	} else {
+		c.firstBudCd = c.pinched.plantsCd(tenth)
 	}
 	return c
 }
@@ -66,6 +78,22 @@ func (c *Course) emergence(clock Clock, pace float64) (float64, bool) {
 	}
 	need := c.p.Profile.EmergeCd * pace
 	start, out := c.p.Started.At(12), c.p.Out().At(12)
+	if !c.p.Method.Sown() || !c.p.Turn.IsZero() {
+		chilled, ok := c.chilled(clock)
+		if !ok {
+			return 0, false
+		}
+		if chilled > out || !c.p.Turn.IsZero() {
+			begins := max(chilled, c.p.Turn.At(0))
+			if c.chillNeed > 0 {
+				begins = chilled
+			}
+			if c.p.Method != crop.Established {
+				begins = max(start, begins)
+			}
+			return clock.Warmth.When(clock.Warmth.At(begins) + need)
+		}
+	}
 	if out > start {
 		perDay := c.coverCd()
 		if start+need/perDay <= out {
@@ -75,6 +103,31 @@ func (c *Course) emergence(clock Clock, pace float64) (float64, bool) {
 	}
 	return clock.Warmth.When(clock.Warmth.At(out) + need)
 }
+
+// chilled returns when the planting's need of chill is met, an instant long ago where it has none, and whether that comes within
+// the days of the clock.
+func (c *Course) chilled(clock Clock) (float64, bool) {
+	if c.chillNeed == 0 {
+		return 0, true
+	}
+	return clock.Chill.When(clock.Chill.At(c.chillFrom.At(0)) + c.chillNeed)
+}
+
+// held returns the instant before which the way to the bud does not run, whatever the warmth: unmet chill, or a steered crop's
+// long days.
+func (c *Course) held(clock Clock) (float64, bool) {
+	if c.p.Profile.Steered() {
+		short := c.p.ShortDays
+		if short.IsZero() {
+			short = c.p.Out().Add(steeredDays)
+		}
+		return short.At(12), true
+	}
+	return c.chilled(clock)
+}
+
+// steeredDays is how many long days a steered crop is given in its bed before the short ones, as the crop table's notes have it.
+const steeredDays = 18
 
 // coverCd returns the °Cd of a day under cover before emergence: a tray stands on a bench as warm as the seed likes best, a
 // potted tuber as warm as the nursery is.

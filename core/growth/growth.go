@@ -29,12 +29,15 @@ type Planting struct {
 	PinchedShare float64 // of the plants, 0 to 1
 	KeepBuds     bool    // cut high, which keeps side buds, rather than long
 	Emerged      day.Day // zero: not seen; otherwise most plants were up
+	ShortDays    day.Day // of a steered crop: on which its short days begin; zero: steeredDays after it stands in its bed
+	Rested       day.Day // of an established season: since when it has been at rest; zero otherwise
+	Turn         day.Day // of an established season: the turn of the year, before which nothing moves; zero otherwise
 }
 
 // Out returns the day on which the planting stands in its bed: Started where it was never under cover.
 func (p *Planting) Out() day.Day {
 	switch {
-	case p.Method == crop.Direct:
+	case p.Method == crop.Direct || !p.Turn.IsZero():
 		return p.Started
 	case !p.PlantedOut.IsZero():
 		return p.PlantedOut
@@ -46,6 +49,14 @@ func (p *Planting) Out() day.Day {
 	}
 }
 
+// Begins returns the day from which the planting's warmth and chill are wanted.
+func (p *Planting) Begins() day.Day {
+	if p.Rested.IsZero() {
+		return p.Started
+	}
+	return p.Rested
+}
+
 // Traits are what nobody knows of a planting beforehand, as multipliers of the profile's values.
 type Traits struct {
 	Pace   float64 // of every thermal time: 1.1 is a tenth slower
@@ -55,13 +66,18 @@ type Traits struct {
 
 // A Place is what surrounds a planting beside its weather.
 type Place struct {
-	Lengths *climate.DayLengths
-	Bench   climate.Extremes // of the nursery after emergence
+	Latitude float64 // degrees north
+	Lengths  *climate.DayLengths
+	Bench    climate.Extremes // of the nursery after emergence
 }
 
-// A Clock is the warmth that a crop has felt in its bed under one weather: Warmth moves every phase, Light the way to the bud
-// alone, where day length has its say. Both are in °Cd of the crop's response.
-type Clock struct{ Warmth, Light *climate.Sum }
+// A Clock is what a crop has felt in its bed under one weather: Warmth moves every phase, Light the way to the bud alone, where
+// day length has its say; both are in °Cd of the crop's response. Chill counts cold days for a crop that needs them, and is nil
+// for others.
+type Clock struct{ Warmth, Light, Chill *climate.Sum }
+
+// ChillMeanC is the mean temperature in °C up to which a day counts as cold, as the crop table has it.
+const ChillMeanC = 9
 
 // The kept spreads of what the table gives as a mean, as coefficients of variation: of a stem's way up the ladder and of the
 // time until a cut plant has buds again.
@@ -80,28 +96,34 @@ const (
 // than before.
 const laterFlush = 0.75
 
-// Clocks returns the clock of a crop's response and day length over a series of hourly temperatures, first being its first
-// day; it goes on from past where that is given.
-func Clocks(p *crop.Profile, lengths *climate.DayLengths, past *Clock, first day.Day, hourly [][24]float64) Clock {
-	var clock Clock
-	if past != nil {
-		clock.Warmth = past.Warmth.Continue(len(hourly))
-	} else {
-		clock.Warmth = climate.NewSum(first, 0, len(hourly))
+// Clocks returns the clock of a crop's response, day length and chill over hours; it goes on from past where that is given.
+func Clocks(p *crop.Profile, lengths *climate.DayLengths, past *Clock, weather *climate.Hourly) Clock {
+	next := func(of func(*Clock) *climate.Sum) *climate.Sum {
+		if past != nil {
+			return of(past).Continue(len(weather.Hours))
+		}
+		return climate.NewSum(weather.First, 0, len(weather.Hours))
 	}
-	neutral := p.Daylength.Kind == "neutral"
-	switch {
-	case neutral:
-		clock.Light = clock.Warmth
-	case past != nil:
-		clock.Light = past.Light.Continue(len(hourly))
-	default:
-		clock.Light = climate.NewSum(first, 0, len(hourly))
+	clock := Clock{Warmth: next(func(c *Clock) *climate.Sum { return c.Warmth })}
+	clock.Light = clock.Warmth
+	sunless := p.Daylength.Kind == "neutral" || p.Steered()
+	if !sunless {
+		clock.Light = next(func(c *Clock) *climate.Sum { return c.Light })
 	}
-	for i := range hourly {
-		clock.Warmth.Add(p.Response, &hourly[i], 1)
-		if !neutral {
-			clock.Light.Add(p.Response, &hourly[i], p.Daylength.Rate(lengths.On(first.Add(i).YearDay())))
+	for i := range weather.Hours {
+		clock.Warmth.Add(p.Response, &weather.Hours[i], 1)
+		if !sunless {
+			clock.Light.Add(p.Response, &weather.Hours[i], p.Daylength.Rate(lengths.On(weather.First.Add(i).YearDay())))
+		}
+	}
+	if p.ChillDays > 0 {
+		clock.Chill = next(func(c *Clock) *climate.Sum { return c.Chill })
+		for _, middle := range weather.Middles {
+			cold := 0.0
+			if middle <= ChillMeanC {
+				cold = 1
+			}
+			clock.Chill.AddEven(cold)
 		}
 	}
 	return clock

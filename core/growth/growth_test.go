@@ -26,7 +26,7 @@ func profile(t testing.TB, id string) *crop.Profile {
 func steady(p *crop.Profile, first day.Day, e climate.Extremes, latitude float64) (Clock, *climate.DayLengths) {
 	series := climate.Series{First: first, Days: slices.Repeat([]climate.Extremes{e}, 365)}
 	lengths := climate.DayLengthsAt(latitude)
-	return Clocks(p, lengths, nil, first, series.Hourly(latitude)), lengths
+	return Clocks(p, lengths, nil, series.Hourly(latitude)), lengths
 }
 
 func sown(p *crop.Profile, started string) Planting {
@@ -207,57 +207,6 @@ func TestSeasonStemsComeAgain(t *testing.T) {
 	}
 }
 
-// Every annual and tuber, started as the table prefers in a made-up temperate climate, comes within its typical days
-// and a fifth: the check that the table's own validator makes, with this package's plant.
-func TestTypicalDays(t *testing.T) {
-	season := climate.UsualSeason(47, 0)
-	first := day.Must("2025-02-01")
-	series := climate.Series{First: first}
-	for i := range 500 {
-		e := season.On(first.Add(i).YearDay())
-		series.Days = append(series.Days, climate.Extremes{TminC: e.TminC + 1, TmaxC: e.TmaxC + 1})
-	}
-	hourly := series.Hourly(47)
-	lengths := climate.DayLengthsAt(47)
-	for _, e := range croptable.Shipped() {
-		p := e.Profile()
-		var bed day.Day
-		switch p.Life {
-		case "tender-annual", "tuber":
-			bed = day.Must("2025-05-20")
-		case "half-hardy-annual":
-			bed = day.Must("2025-05-08")
-		case "hardy-annual":
-			bed = day.Must("2025-04-10")
-		default:
-			continue
-		}
-		planting := sown(p, bed.String())
-		planting.Method = p.PreferredStart
-		if p.PreferredStart == crop.Tray {
-			weeks := (p.Nursery.EarliestWeeks + p.Nursery.LatestWeeks) / 2
-			planting.Started, planting.PlantedOut = bed.Add(-int(7*weeks)), bed
-		}
-		if p.Pinch.Policy == "always" {
-			planting.Pinched, planting.PinchedShare = bed.Add(14), 1
-		}
-		clock := Clocks(p, lengths, nil, first, hourly)
-		run := NewCourse(planting, Place{Lengths: lengths, Bench: bench(p)}, BoxCd).NewRun(clock, plainTraits)
-		start := planting.Started.At(12)
-		emerged, _ := run.Emerged()
-		cd := p.BudCd + p.OnRungCd()[planting.Market.From]
-		if p.Pinch.Policy == "always" {
-			cd += p.Pinch.DelayCd
-		}
-		at, ok := clock.Light.When(run.sinceCd + cd) // a little late where day length slows the rungs too
-		days := at - start
-		low, high := float64(p.TypicalDays[0])*0.8, float64(p.TypicalDays[1])*1.25
-		if !ok || !(low <= days && days <= high) || emerged < start {
-			t.Errorf("%s: first stem after %.0f days, typical are %v", p.ID, days, p.TypicalDays)
-		}
-	}
-}
-
 func TestCorrectMakesWhatWasSeen(t *testing.T) {
 	p := profile(t, "zinnia-tall")
 	clock, lengths := steady(p, day.Must("2026-05-01"), climate.Extremes{TminC: 13, TmaxC: 25}, 46.9)
@@ -329,9 +278,9 @@ func TestAWeatherGoesOnFromThePast(t *testing.T) {
 	first := day.Must("2026-04-20")
 	e := climate.Extremes{TminC: 10, TmaxC: 22}
 	whole, lengths := steady(p, first, e, 46.9)
-	hourly := climate.Series{First: first, Days: slices.Repeat([]climate.Extremes{e}, 365)}.Hourly(46.9)
-	past := Clocks(p, lengths, nil, first, hourly[:20])
-	member := Clocks(p, lengths, &past, first.Add(20), hourly[20:])
+	days := slices.Repeat([]climate.Extremes{e}, 365)
+	past := Clocks(p, lengths, nil, climate.Series{First: first, Days: days[:20]}.Hourly(46.9))
+	member := Clocks(p, lengths, &past, climate.Series{First: first.Add(20), Days: days[20:]}.Hourly(46.9))
 	course := NewCourse(sown(p, "2026-05-02"), Place{Lengths: lengths}, BoxCd)
 	straight, start := course.NewRun(whole, plainTraits), course.NewRun(past, plainTraits)
 	start.To(first.Add(20).At(0))

@@ -26,8 +26,8 @@ type Run struct {
 
 // NewRun returns the planting on the morning it is started, under a weather.
 func (c *Course) NewRun(clock Clock, traits Traits) *Run {
-	r := &Run{Course: c, traits: traits, at: c.p.Started.At(0), colourCd: math.Inf(1), forgetCd: math.Inf(1)}
-	r.cohort = newCohort(c.p.Profile, clock.Warmth.At(c.p.Out().At(0)), c.boxCd, traits.Pace)
+	r := &Run{Course: c, traits: traits, at: c.p.Begins().At(0), colourCd: math.Inf(1), forgetCd: math.Inf(1)}
+	r.cohort = newCohort(c.p.Profile, clock.Warmth.At(max(c.p.Out().At(0), c.p.Begins().At(0))), c.boxCd, traits.Pace)
 	r.follow(clock)
 	return r
 }
@@ -49,13 +49,18 @@ func (r *Run) follow(clock Clock) {
 	}
 	var ok bool
 	if r.emerged, ok = r.emergence(clock, r.traits.Pace); !ok {
-		r.emerged = math.Inf(1)
+		r.emerged, r.growsFrom, r.budsFrom = math.Inf(1), math.Inf(1), math.Inf(1)
 		return
 	}
 	out := r.p.Out().At(12)
-	r.growsFrom = max(out, r.emerged)
+	held, ok := r.held(clock)
+	if !ok {
+		r.growsFrom, r.budsFrom = math.Inf(1), math.Inf(1)
+		return
+	}
+	r.growsFrom = max(out, r.emerged, held)
 	r.sinceCd = clock.Light.At(r.growsFrom)
-	if r.emerged < out {
+	if r.emerged < out && held < r.emerged {
 		r.sinceCd -= r.benchCd(r.emerged)
 	}
 	r.budsFrom = r.growsFrom
@@ -71,17 +76,10 @@ func (r *Run) Emerged() (float64, bool) { return r.emerged, !math.IsInf(r.emerge
 
 // FirstBud returns when a tenth of the plants carries a tight bud, and whether that comes within the weather's days.
 func (r *Run) FirstBud() (float64, bool) {
-	if math.IsInf(r.emerged, 1) {
+	if math.IsInf(r.growsFrom, 1) {
 		return 0, false
 	}
-	const share = 0.1
-	var cd float64
-	if plain := 1 - r.pinchedShare(); plain > share {
-		cd = r.plain.plantsCd(share / plain)
-	} else {
-		cd = r.pinched.plantsCd(share)
-	}
-	at, ok := r.clock.Light.When(r.sinceCd + cd*r.traits.Pace)
+	at, ok := r.clock.Light.When(r.sinceCd + r.firstBudCd*r.traits.Pace)
 	return max(at, r.growsFrom), ok
 }
 
@@ -108,7 +106,7 @@ func (r *Run) To(instant float64) {
 // growing tells whether buds of the first flush are still to come under this weather.
 func (r *Run) growing() bool {
 	coming := r.budded[0] < 1 || r.pinched != nil && r.budded[1] < 1
-	return coming && !math.IsInf(r.emerged, 1)
+	return coming && !math.IsInf(r.growsFrom, 1)
 }
 
 func (r *Run) bud(until float64) {
@@ -199,7 +197,7 @@ func (r *Run) LastCut() float64 { return r.lastCut }
 func (r *Run) Stems() float64 { return r.traits.Stems }
 
 // Grown tells whether the whole first flush has budded.
-func (r *Run) Grown() bool { return !r.growing() && !math.IsInf(r.emerged, 1) }
+func (r *Run) Grown() bool { return !r.growing() && !math.IsInf(r.growsFrom, 1) }
 
 // Take is Cut without the plants' answer, for where it is known better how many stems were taken.
 func (r *Run) Take(w crop.Window, share float64) float64 { return r.cohort.cut(w, r.nowCd, share) }
