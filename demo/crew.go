@@ -10,11 +10,16 @@ import (
 	"dewcount/standin"
 )
 
-// countedPlants is how many plants of a row the crew counts, and countEvery after how many days it does so again.
-const (
-	countedPlants = 15
-	countEvery    = 4
-)
+// A crew is who works on the stand-in field: how many plants of a row it counts, after how many days it does so again, and how
+// well it sees.
+type crew struct {
+	name   string
+	plants int
+	every  int
+	eyes   standin.Eyes
+}
+
+var usualCrew = crew{name: crewName, plants: 15, every: 4, eyes: standin.UsualEyes}
 
 // A morningsWork is what the crew writes down on a day.
 type morningsWork struct {
@@ -25,7 +30,7 @@ type morningsWork struct {
 }
 
 // morning returns what the crew writes down on a day where nobody else has.
-func morning(b *farm.Book, field *standin.Field, place farm.Place, d day.Day) morningsWork {
+func (who crew) morning(b *farm.Book, field *standin.Field, place farm.Place, d day.Day) morningsWork {
 	var work morningsWork
 	picks := b.PickDays(place)
 	for order, p := range b.Plantings {
@@ -33,7 +38,7 @@ func morning(b *farm.Book, field *standin.Field, place farm.Place, d day.Day) mo
 			continue
 		}
 		done := doneBefore(b, p.ID, d)
-		seen := field.Look(p.ID, countedPlants)
+		seen := field.Look(p.ID, who.plants, who.eyes)
 		if seen.Over {
 			p.EndedOn = d
 			work.ended = append(work.ended, p)
@@ -44,8 +49,8 @@ func morning(b *farm.Book, field *standin.Field, place farm.Place, d day.Day) mo
 		for _, n := range seen.Stems {
 			standing += n
 		}
-		if standing > 0 && !done.counted && d.Sub(p.StartedOn)%countEvery == int(turn(p.ID)%countEvery) {
-			c := farm.Count{CountedAt: day.At(d, 6, order%60), Planting: p.ID, PlantsCount: seen.PlantsCounted, Counter: crewName, Stems: seen.Stems}
+		if standing > 0 && !done.counted && d.Sub(p.StartedOn)%who.every == int(turn(p.ID))%who.every {
+			c := farm.Count{CountedAt: day.At(d, 6, order%60), Planting: p.ID, PlantsCount: seen.PlantsCounted, Counter: who.name, Stems: seen.Stems}
 			work.counts = append(work.counts, c.WithID())
 		}
 		if picks.Has(d) && !done.cut && (seen.Ready > 0 || done.everCut) {
@@ -171,7 +176,7 @@ func rows(b *farm.Book) []standin.Row {
 		profile := b.ProfileOf(p)
 		market, _ := profile.Window(crop.Market, b.SchoolOf(profile.ID, "cut"))
 		planting := growth.Planting{Profile: profile, Method: p.Method, Started: p.StartedOn, PlantedOut: p.PlantedOutOn}
-		r := standin.Row{Planting: p.ID, Variety: p.Variety, Profile: profile, Market: market, Plants: p.Plants, Started: p.StartedOn,
+		r := standin.Row{Planting: p.ID, Variety: p.Variety, Profile: profile, Method: p.Method, Market: market, Plants: p.Plants, Started: p.StartedOn,
 			Out: planting.Out(), Pinched: p.PinchedOn, PinchedShare: p.PinchedPart(), Ended: p.EndedOn}
 		if bed, ok := b.Bed(p.Bed); ok && bed.Cover == "tunnel" {
 			r.WarmerC = 3.5

@@ -102,7 +102,7 @@ func spring(b *farm.Book, weather *standin.Weather) error {
 	}
 	field := standin.NewField(place.DemoSeed, weather, place.Latitude, rows(b), nil, first)
 	for d := first; d.Before(FirstDay); d = d.Add(1) {
-		work := morning(b, field, place, d)
+		work := usualCrew.morning(b, field, place, d)
 		work.enter(b)
 		field.Step(work.taken())
 	}
@@ -126,7 +126,7 @@ func Step(ctx context.Context, store farm.Store) error {
 	}
 	weather := standin.NewWeather(standin.Valley, place.DemoSeed, weatherSince)
 	field := standin.NewField(place.DemoSeed, weather, place.Latitude, rows(book), taken(book), today)
-	work := morning(book, field, place, today)
+	work := usualCrew.morning(book, field, place, today)
 	change := farm.Change{Who: crewName, Stamp: today.String() + "T20:00:00Z"}
 	change.Add = work.records()
 	for _, p := range work.ended {

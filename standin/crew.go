@@ -78,6 +78,9 @@ func (f *Field) row(planting string) *row {
 	return nil
 }
 
+// FirstFlush returns the stems of a row's first flush this season, as far as its plants have set them.
+func (f *Field) FirstFlush(planting string) int { return f.row(planting).first }
+
 // A Seen is what the crew would write down of a row this morning.
 type Seen struct {
 	Planting      string
@@ -92,14 +95,15 @@ type Seen struct {
 // Spoilt stems have one of these causes.
 var causes = []string{"chewed petals", "bent neck", "rain marks", "too far open", "short"}
 
-// How a crew errs: it calls a stem a rung too low or too high, or overlooks it, with these chances.
-const (
-	crewMisjudges = 0.07
-	crewMisses    = 0.03
-)
+// Eyes are how somebody errs who counts: a stem is called a rung too low or too high, or overlooked, with these chances, and
+// one too high more often than too low by the last.
+type Eyes struct{ Misjudges, Misses, Leans float64 }
+
+// UsualEyes are those of a crew that has learned to count.
+var UsualEyes = Eyes{Misjudges: 0.07, Misses: 0.03}
 
 // Look returns what the crew sees of a row this morning when it counts so many plants. The same morning shows the same.
-func (f *Field) Look(planting string, plants int) Seen {
+func (f *Field) Look(planting string, plants int, eyes Eyes) Seen {
 	r := f.row(planting)
 	seen := Seen{Planting: planting}
 	if r == nil || f.today.Before(r.Started) {
@@ -127,17 +131,21 @@ func (f *Field) Look(planting string, plants int) Seen {
 		if s.rung < int(crop.Spent) {
 			coming++
 		}
-		if s.rung < 0 || !chosen[s.plant] || random.Float64() < crewMisses {
+		if s.rung < 0 || !chosen[s.plant] || random.Float64() < eyes.Misses {
 			continue
 		}
 		called := s.rung
-		if random.Float64() < crewMisjudges {
-			called = min(crop.Rungs-1, max(0, called-1+2*random.IntN(2)))
+		if random.Float64() < eyes.Misjudges {
+			if random.Float64() < 0.5+eyes.Leans {
+				called = min(crop.Rungs-1, called+1)
+			} else {
+				called = max(0, called-1)
+			}
 		}
 		seen.Stems[called]++
 	}
-	seen.Over = r.dead || coming == 0
-	if seen.Over {
+	seen.Over = !r.lasts && (r.dead || coming == 0)
+	if seen.Over || r.dead {
 		seen.Stems = [crop.Rungs]int{}
 		return seen
 	}

@@ -5,6 +5,7 @@ import (
 	"math"
 	"math/rand/v2"
 	"slices"
+	"time"
 
 	"dewcount/core/climate"
 	"dewcount/core/crop"
@@ -15,6 +16,7 @@ import (
 type Row struct {
 	Planting, Variety string
 	Profile           *crop.Profile
+	Method            crop.Method
 	Market            crop.Window
 	Plants            int
 	Started, Out      day.Day // Out: in its bed from then on; Started where it was never under cover
@@ -22,6 +24,8 @@ type Row struct {
 	PinchedShare      float64
 	Ended             day.Day
 	WarmerC           float64 // than outdoors, under its cover
+	Wild              float64 // by how much more than usual its traits scatter; 0 for as usual
+	Luck              uint64  // other plants of the same traits; 0 for the usual ones
 }
 
 // A row of the field lives day by day. Its plants each have a pace and a strength of their own, its stems each their own time
@@ -37,6 +41,11 @@ type row struct {
 	culls      float64
 	dead       bool
 	flowering  float64 // warmth since the row's first colour
+	cold       float64 // chill gathered, in days
+	needsCold  bool
+	first      int // stems of the first flush this season, as far as plants have set them
+	lasts      bool // it comes again year after year
+	south      bool
 }
 
 type plant struct {
@@ -81,21 +90,62 @@ const (
 )
 
 func newRow(seed uint64, r Row, lengths *climate.DayLengths) *row {
+	wild := r.Wild
+	if wild == 0 {
+		wild = 1
+	}
 	cropTraits, varietyTraits := stream(seed, "crop", r.Profile.ID), stream(seed, "variety", r.Variety)
 	own := stream(seed, "planting", r.Planting)
 	f := &row{Row: r, random: own, heat: newHeat(r.Profile), light: *lengths}
-	f.pace = lognormal(cropTraits, cropPaceSD) * lognormal(varietyTraits, varietyPaceSD) * lognormal(own, rowPaceSD)
-	f.rich = lognormal(cropTraits, cropStemsSD) * lognormal(varietyTraits, varietyStemsSD) * lognormal(own, rowStemsSD)
+	f.lasts = r.Profile.Lasts(r.Method)
+	f.south = lengths.On(172) < lengths.On(355)
+	f.needsCold = r.Profile.ChillDays > 0
+	f.pace = lognormal(cropTraits, wild*cropPaceSD) * lognormal(varietyTraits, wild*varietyPaceSD) * lognormal(own, wild*rowPaceSD)
+	f.rich = lognormal(cropTraits, wild*cropStemsSD) * lognormal(varietyTraits, wild*varietyStemsSD) * lognormal(own, wild*rowStemsSD)
 	f.culls = 0.03 + 0.06*cropTraits.Float64()
+	if r.Luck != 0 {
+		f.random = stream(seed+r.Luck, "luck", r.Planting)
+	}
 	f.plants = make([]plant, r.Plants)
 	for i := range f.plants {
 		f.plants[i] = plant{
-			need:   r.Profile.EmergeCd * f.pace * lognormal(own, emergeSD),
-			speed:  lognormal(own, r.Profile.SpreadCV),
-			vigour: lognormal(own, plantVigourSD),
+			need:   r.Profile.EmergeCd * f.pace * lognormal(f.random, emergeSD),
+			speed:  lognormal(f.random, r.Profile.SpreadCV),
+			vigour: lognormal(f.random, plantVigourSD),
 		}
 	}
 	return f
+}
+
+// rest lets a lasting row die back and start its year anew.
+func (f *row) rest() {
+	f.stems, f.dead, f.flowering, f.first = nil, false, 0, 0
+	for i := range f.plants {
+		p := &f.plants[i]
+		*p = plant{need: f.Profile.EmergeCd * f.pace * lognormal(f.random, emergeSD), speed: p.speed, vigour: p.vigour}
+	}
+}
+
+// turns tells whether a day is the first of a month in the north, or of that half a year later in the south.
+func (f *row) turns(d day.Day, month time.Month) bool {
+	if f.south {
+		month = (month+5)%12 + 1
+	}
+	_, m, date := d.Date()
+	return m == month && date == 1
+}
+
+// moves tells whether a plant's way goes on at all today: chill may hold it back, or the long days of a steered crop.
+func (f *row) moves(d day.Day, p *plant) bool {
+	const longDays = 18
+	switch {
+	case f.needsCold && f.cold < float64(f.Profile.ChillDays):
+		return f.Method.Sown() && !p.emerged
+	case f.Profile.Steered() && p.emerged:
+		return d.Sub(f.Out) >= longDays
+	default:
+		return true
+	}
 }
 
 // steps is how often a day the field looks at the temperature.
@@ -106,8 +156,8 @@ func (f *row) live(d day.Day, weather Day, fromHour, toHour float64) {
 	if d.Before(f.Started) || !f.Ended.IsZero() && !d.Before(f.Ended) {
 		return
 	}
-	if !d.Before(f.Out) && weather.TminC+f.WarmerC <= f.Profile.FrostKillC && fromHour == 0 {
-		f.dead = true
+	if fromHour == 0 {
+		f.season(d, weather)
 	}
 	if f.dead {
 		return
@@ -123,13 +173,42 @@ func (f *row) live(d day.Day, weather Day, fromHour, toHour float64) {
 			continue
 		}
 		celsius := (day+night)/2 + (day-night)/2*math.Sin(2*math.Pi*(hour-9)/24)
-		f.grow(f.heat.at(celsius)/steps, light)
+		f.grow(d, f.heat.at(celsius)/steps, light)
+	}
+}
+
+// season is what the cold and the year's turns do to the row before a day begins.
+func (f *row) season(d day.Day, weather Day) {
+	if f.lasts && f.turns(d, time.October) {
+		f.cold = 0
+	}
+	if f.lasts && f.turns(d, time.January) && (f.Method == crop.Established || f.Method == crop.Division || d.Sub(f.Started) > 120) {
+		f.rest()
+	}
+	if !d.Before(f.Out) {
+		f.cold += 1 / (1 + math.Exp((weather.TminC+weather.TmaxC)/2+f.WarmerC-9)) // a soft edge at 9 °C
+	}
+	up, budded := 0, 0
+	for _, p := range f.plants {
+		if p.emerged {
+			up++
+		}
+		if p.budded {
+			budded++
+		}
+	}
+	tops := up
+	if f.Profile.Overwinters || f.lasts {
+		tops = budded
+	}
+	if !d.Before(f.Out) && 2*tops > len(f.plants) && weather.TminC+f.WarmerC <= f.Profile.FrostKillC {
+		f.dead = true
 	}
 }
 
 func (f *row) warmth(d day.Day, weather Day) (day, night float64) {
 	if d.Before(f.Out) {
-		if !f.plants[0].emerged && f.Profile.PreferredStart == crop.Tray {
+		if !f.plants[0].emerged && f.Method == crop.Tray {
 			return f.Profile.SoilOptC, f.Profile.SoilOptC
 		}
 		return f.Profile.Nursery.Day, f.Profile.Nursery.Night
@@ -140,7 +219,7 @@ func (f *row) warmth(d day.Day, weather Day) (day, night float64) {
 // lightRate is the day's multiplier on the way to the bud: a smooth step where the crop table has a ramp.
 func (f *row) lightRate(d day.Day) float64 {
 	rule := f.Profile.Daylength
-	if rule.Kind == "neutral" || rule.WidthH == 0 {
+	if rule.Kind == "neutral" || rule.WidthH == 0 || f.Profile.Steered() {
 		return 1
 	}
 	x := 4 * (f.light.On(d.YearDay()) - rule.CriticalH) / rule.WidthH
@@ -163,12 +242,12 @@ func (f *row) pinch() {
 	}
 }
 
-func (f *row) grow(cd, light float64) {
+func (f *row) grow(d day.Day, cd, light float64) {
 	blooming := false
 	for i := range f.plants {
 		p := &f.plants[i]
 		switch {
-		case p.budded:
+		case p.budded || !f.moves(d, p):
 		case !p.emerged:
 			if p.need -= cd * p.speed; p.need <= 0 {
 				p.emerged = true
@@ -210,7 +289,7 @@ func (f *row) grow(cd, light float64) {
 func (f *row) flush(i int) {
 	p, y := &f.plants[i], f.Profile.Yield
 	mean := y.FirstStems
-	if y.Habit == crop.Branching {
+	if y.Habit == crop.Branching || y.Habit == crop.Fixed {
 		mean = y.SeasonStems
 	}
 	if p.pinched {
@@ -220,6 +299,7 @@ func (f *row) flush(i int) {
 	if y.Habit != crop.Single {
 		n = max(1, poisson(f.random, mean*f.rich*p.vigour-1)+1)
 	}
+	f.first += n
 	late := 0.0
 	for range n {
 		f.stems = append(f.stems, stem{plant: i, wait: late * f.pace, rung: -1})

@@ -50,7 +50,7 @@ func field(today day.Day, cuts ...Taken) *Field {
 		if e.ID == "zinnia-tall" || e.ID == "sunflower-single" {
 			p := e.Profile()
 			market, _ := p.Window(crop.Market, "")
-			rows = append(rows, Row{Planting: e.ID, Variety: e.ID, Profile: p, Market: market, Plants: 80, Started: day.Must("2026-04-25"), Out: day.Must("2026-04-25")})
+			rows = append(rows, Row{Planting: e.ID, Variety: e.ID, Profile: p, Method: crop.Direct, Market: market, Plants: 80, Started: day.Must("2026-04-25"), Out: day.Must("2026-04-25")})
 		}
 	}
 	return NewField(5, NewWeather(Valley, 5, newYear), 46.9, rows, cuts, today)
@@ -66,7 +66,7 @@ func TestFieldIsReplayedTheSame(t *testing.T) {
 		b.Step(nil)
 	}
 	for _, planting := range []string{"zinnia-tall", "sunflower-single"} {
-		if x, y := a.Look(planting, 20), b.Look(planting, 20); x != y {
+		if x, y := a.Look(planting, 20, UsualEyes), b.Look(planting, 20, UsualEyes); x != y {
 			t.Errorf("%s: replayed %+v, stepped %+v", planting, x, y)
 		}
 	}
@@ -86,7 +86,7 @@ func TestCuttingMakesZinniasComeAgain(t *testing.T) {
 
 func TestCrewSeesAboutWhatStands(t *testing.T) {
 	f := field(day.Must("2026-07-16"))
-	seen := f.Look("zinnia-tall", 80)
+	seen := f.Look("zinnia-tall", 80, UsualEyes)
 	total, there := 0, 0
 	for _, n := range seen.Stems {
 		total += n
