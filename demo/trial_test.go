@@ -271,6 +271,13 @@ func (v *verdict) judge(t *testing.T, s *season, oracle bool, lock *sync.Mutex) 
 				note(v.byLead, fmt.Sprintf("%d weeks ahead", r.Lead()), r)
 				note(v.byCrop, r.Crop, r)
 				note(v.byCountry, s.country.name, r)
+				if os.Getenv("DEBUGCUT") != "" {
+					h := string(p.Growth.Profile.Yield.Habit)
+					if record.PinchedPart() > 0 {
+						h += " pinched"
+					}
+					note(v.byCountry, fmt.Sprintf("z %s %d", h, r.Lead()), r)
+				}
 				if lucky != nil {
 					v.known.Add(r)
 					all := lucky[p.ID][pick]
@@ -286,10 +293,17 @@ func (v *verdict) judge(t *testing.T, s *season, oracle bool, lock *sync.Mutex) 
 					counted++
 				}
 			}
-			if cut := s.cuts[p.ID]; counted >= 2 && cut.Sub(asOf) > 10 && cut.Sub(asOf) <= 17 {
+			onRecord := false // a first stem or two may have been cut before a twentieth of the flush was
+			for _, c := range s.book.Cuts {
+				onRecord = onRecord || c.Planting == p.ID && c.Stems > 0 && !c.CutAt.Day().After(asOf)
+			}
+			if cut := s.cuts[p.ID]; !onRecord && counted >= 2 && cut.Sub(asOf) > 10 && cut.Sub(asOf) <= 17 {
 				if likely := told.Milestones(i).FirstCut.Likely; !likely.IsZero() {
 					v.offDays += math.Abs(float64(likely.Sub(cut)))
 					v.firstCuts++
+					if os.Getenv("DEBUGCUT") != "" {
+						fmt.Println("CUT", s.seed, p.ID, asOf, "true", cut, "likely", told.Milestones(i).FirstCut, "start", p.Growth.Started)
+					}
 				}
 			}
 		}

@@ -40,10 +40,9 @@ type row struct {
 	pace, rich float64
 	culls      float64
 	dead       bool
-	flowering  float64 // warmth since the row's first colour
 	cold       float64 // chill gathered, in days
 	needsCold  bool
-	first      int // stems of the first flush this season, as far as plants have set them
+	first      int  // stems of the first flush this season, as far as plants have set them
 	lasts      bool // it comes again year after year
 	south      bool
 }
@@ -54,6 +53,7 @@ type plant struct {
 	pinched       bool
 	budded        bool
 	speed, vigour float64
+	flowering     float64 // warmth since its first colour
 	tired         float64 // 0 to 1: heads left to seed
 }
 
@@ -119,7 +119,7 @@ func newRow(seed uint64, r Row, lengths *climate.DayLengths) *row {
 
 // rest lets a lasting row die back and start its year anew.
 func (f *row) rest() {
-	f.stems, f.dead, f.flowering, f.first = nil, false, 0, 0
+	f.stems, f.dead, f.first = nil, false, 0
 	for i := range f.plants {
 		p := &f.plants[i]
 		*p = plant{need: f.Profile.EmergeCd * f.pace * lognormal(f.random, emergeSD), speed: p.speed, vigour: p.vigour}
@@ -243,9 +243,11 @@ func (f *row) pinch() {
 }
 
 func (f *row) grow(d day.Day, cd, light float64) {
-	blooming := false
 	for i := range f.plants {
 		p := &f.plants[i]
+		if p.flowering > 0 {
+			p.flowering += cd
+		}
 		switch {
 		case p.budded || !f.moves(d, p):
 		case !p.emerged:
@@ -278,10 +280,9 @@ func (f *row) grow(d day.Day, cd, light float64) {
 			}
 			s.wait += f.Profile.RungsCd[s.rung] * f.pace * lognormal(f.random, rungSD)
 		}
-		blooming = blooming || s.rung >= int(crop.Colour)
-	}
-	if blooming || f.flowering > 0 {
-		f.flowering += cd
+		if p := &f.plants[s.plant]; p.flowering == 0 && s.rung >= int(crop.Colour) {
+			p.flowering = cd
+		}
 	}
 }
 
@@ -345,7 +346,7 @@ func (f *row) cut(n int) {
 			continue
 		}
 		p := &f.plants[f.stems[i].plant]
-		strength := math.Max(0, 1-f.flowering/y.FloweringCd) * (1 - 0.7*p.tired) * math.Pow(p.vigour, 0.3)
+		strength := math.Max(0, 1-p.flowering/y.FloweringCd) * (1 - 0.7*p.tired) * math.Pow(p.vigour, 0.3)
 		if p.pinched {
 			strength /= math.Pow(f.Profile.Pinch.StemsFactor, 0.7)
 		}

@@ -184,7 +184,7 @@ func (p *Planting) relive(story []episode, traits growth.Traits, random *rand.Ra
 			run.Take(window, e.cut.share(run.Standing(window)))
 			run.Regrow(float64(e.cut.Taken))
 		default:
-			run.Cut(window, 1)
+			run.Regrow(run.Take(window, 1))
 		}
 	}
 	run.To(p.Until)

@@ -82,7 +82,7 @@ const ChillMeanC = 9
 // The kept spreads of what the table gives as a mean, as coefficients of variation: of a stem's way up the ladder and of the
 // time until a cut plant has buds again.
 const (
-	ladderCV = 0.18
+	ladderCV = 0.11
 	regrowCV = 0.25
 )
 
