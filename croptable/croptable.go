@@ -207,6 +207,7 @@ func (e *Entry) Profile() *crop.Profile {
 		Yield: crop.Yield{Habit: crop.Habit(e.Yield.Habit), FirstStems: e.Yield.FirstStems, SeasonStems: e.Yield.SeasonStems,
 			FloweringCd: orZero(e.Yield.FloweringCd), RegrowCd: orZero(e.Yield.RegrowCd), ShootsPerCut: orZero(e.Yield.ShootsPerCut)},
 		Cut:         make(map[crop.Use]crop.Window),
+		Stem:        crop.Stem{FirstCM: e.StemCM.First, LaterCM: e.StemCM.Later, SDCM: e.StemCM.SD},
 		TypicalDays: e.TypicalDays,
 	}
 	for _, s := range e.Starts {
@@ -291,6 +292,7 @@ func (e *Entry) check() error {
 		within("daylength.slowest", e.Daylength.Slowest, 0, 1),
 		within("yield.first_stems", e.Yield.FirstStems, 1, 60),
 		within("yield.season_stems", e.Yield.SeasonStems, 1, 100),
+		within("stem_cm.sd", e.StemCM.SD, 1, 30),
 		given("daylength.critical_h", e.Daylength.CriticalH, e.Daylength.Kind != "neutral"),
 		given("daylength.width_h", e.Daylength.WidthH, e.Daylength.Kind != "neutral"),
 		given("pinch.delay_cd", e.Pinch.DelayCd, e.Pinch.Policy != "never"),

@@ -57,8 +57,8 @@ func (b *Book) Model(v View) (*forecast.Farm, error) {
 		return nil, fmt.Errorf("the farm's settings: %w", err)
 	}
 	m := &forecast.Farm{
-		Outlook: climate.Outlook{Latitude: place.Latitude, ElevationM: place.ElevationM, From: v.From},
-		Picks:   b.PickDays(place), PickHour: place.PickHour, From: v.From, To: v.To,
+		Outlook: climate.Outlook{Latitude: place.Latitude, ElevationM: place.ElevationM, Usual: place.Usual, From: v.From},
+		Picks:   b.PickDays(place), PickHour: place.PickHour, Ahead: place.Picking == "ahead", From: v.From, To: v.To,
 		Members: usualMembers, Draws: usualDraws, Seed: usualSeed, BoxCd: growth.BoxCd,
 	}
 	b.weather(&m.Outlook)
@@ -151,6 +151,19 @@ func (b *Book) planting(p Planting, profile *crop.Profile, place Place, v View, 
 	return out
 }
 
+// evidence returns a count as the core has it: never on more plants than the planting has, and with the necks that were tried of the
+// stems in the market's window.
+func (c Count) evidence(at float64, p *forecast.Planting) evidence.Count {
+	e := evidence.Count{At: at, Plants: min(c.PlantsCount, p.Growth.Plants), Stems: c.Stems}
+	for k, firm := range c.Firm {
+		if firm != nil && p.Growth.Market.Holds(crop.Rung(k)) {
+			e.Tried += c.Stems[k]
+			e.Firm += *firm
+		}
+	}
+	return e
+}
+
 // seen adds the counts and cuts that are known of a planting.
 func (b *Book) seen(out *forecast.Planting, place Place, v View) {
 	known := func(planting string, d day.Day) bool { return planting == out.ID && !d.After(v.Upto) }
@@ -163,7 +176,7 @@ func (b *Book) seen(out *forecast.Planting, place Place, v View) {
 	for _, c := range b.Counts {
 		if known(c.Planting, c.CountedAt.Day()) {
 			at := c.CountedAt.Instant(countHour)
-			out.Counts = append(out.Counts, evidence.Count{At: at, Plants: c.PlantsCount, Stems: c.Stems})
+			out.Counts = append(out.Counts, c.evidence(at, out))
 			note(at, c.CountedAt.Day(), c.Total())
 		}
 	}

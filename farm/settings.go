@@ -15,7 +15,8 @@ type Setting struct{ Key, Value string }
 
 // The settings that are known, in the order in which pages show them; the first six are needed.
 var settingKeys = []string{"name", "latitude", "longitude", "elevation_m", "timezone", "pick_days",
-	"last_frost", "first_frost", "nursery_min_c", "nursery_max_c", "picking", "pick_hour", "square_cm", "demo_day", "demo_seed"}
+	"last_frost", "first_frost", "nursery_min_c", "nursery_max_c", "picking", "pick_hour", "square_cm",
+	"climate", "climate_tmin_c", "climate_tmax_c", "demo_day", "demo_seed"}
 
 const neededSettings = 6
 
@@ -50,7 +51,8 @@ type Place struct {
 	Bench                           *climate.Extremes // of the nursery, where the farm has set it
 	Picking                         string            // all, ahead or sold
 	PickHour                        float64
-	DemoDay                         day.Day // zero on a real farm
+	Usual                           *climate.Season // where the farm has chosen a climate or written down its own
+	DemoDay                         day.Day         // zero on a real farm
 	DemoSeed                        uint64
 }
 
@@ -88,6 +90,7 @@ func readPlace(get func(key string) string) (Place, Faults) {
 	case low != nil && high != nil:
 		p.Bench = &climate.Extremes{TminC: *low, TmaxC: *high}
 	}
+	p.Usual = f.season()
 	f.monthDay("last_frost")
 	f.monthDay("first_frost")
 	f.OptNumber("square_cm", 5, 500)
@@ -97,6 +100,52 @@ func readPlace(get func(key string) string) (Place, Faults) {
 		}
 	}
 	return p, f.faults
+}
+
+// season reads the climate that the farm has chosen, or its own means of the months; nil where it has done neither.
+func (f *Fields) season() *climate.Season {
+	if low, high := f.months("climate_tmin_c"), f.months("climate_tmax_c"); low != nil && high != nil {
+		for i := range low {
+			if low[i] > high[i] {
+				f.Fault("climate_tmax_c", "in month %d the days of %s °C are colder than the nights of %s °C: check both", i+1, Decimal(high[i]), Decimal(low[i]))
+			}
+		}
+		s := climate.MonthlySeason(*low, *high)
+		return &s
+	}
+	id := f.raw("climate")
+	if id == "" {
+		return nil
+	}
+	region, ok := climate.RegionNamed(id)
+	if !ok {
+		var ids []string
+		for _, r := range climate.Regions() {
+			ids = append(ids, r.ID)
+		}
+		f.Fault("climate", "%q is no climate to choose: write one of %s", id, strings.Join(ids, ", "))
+		return nil
+	}
+	s := region.Season()
+	return &s
+}
+
+// months reads twelve numbers parted by blanks; nil where there are none.
+func (f *Fields) months(name string) *[12]float64 {
+	words := strings.Fields(f.raw(name))
+	if len(words) == 0 {
+		return nil
+	}
+	var months [12]float64
+	for i, w := range words {
+		celsius, err := strconv.ParseFloat(w, 64)
+		if err != nil || !(celsius >= -60 && celsius <= 60) || len(words) != len(months) {
+			f.Fault(name, "write twelve means in °C from January on, parted by blanks, such as -3 -2.5 0.5 …: this has %d, and %q in place %d", len(words), w, i+1)
+			return nil
+		}
+		months[i] = celsius
+	}
+	return &months
 }
 
 // monthDay checks a day of the year such as "05-12".

@@ -5,6 +5,7 @@ import (
 	"net/http"
 	"strings"
 
+	"dewcount/core/climate"
 	"dewcount/farm"
 
 	"github.com/labstack/echo/v5"
@@ -24,12 +25,23 @@ func placeFields() (needed, more []field) {
 		field{Name: "picking", Label: "On a pick day you cut", Kind: "select"}.choose(option{Value: "", Label: "all that is ready (usual)"},
 			option{Value: "ahead", Label: "that, and what would be over by the next pick"}, option{Value: "sold", Label: "only what is sold"}),
 		{Name: "pick_hour", Label: "Hour of the pick", Mode: "decimal", Hint: "8 unless you say otherwise."},
+		climates(),
+		{Name: "climate_tmin_c", Label: "Or your own: nights of the twelve months in °C", Hint: "Twelve mean minima from January on, parted by blanks."},
+		{Name: "climate_tmax_c", Label: "Days of the twelve months in °C", Hint: "Twelve mean maxima; both lines together take the place of the climate above."},
 		{Name: "last_frost", Label: "Last frost in spring", Hint: "Month and day, such as 05-12"},
 		{Name: "first_frost", Label: "First frost in autumn", Hint: "Month and day, such as 10-14"},
 		{Name: "nursery_min_c", Label: "Nursery's nights in °C", Mode: "decimal", Hint: "Empty: as the crop likes it."},
 		{Name: "nursery_max_c", Label: "Nursery's days in °C", Mode: "decimal"},
 	}
 	return needed, more
+}
+
+func climates() field {
+	options := []option{{Value: "", Label: "by latitude and height (usual)"}}
+	for _, r := range climate.Regions() {
+		options = append(options, option{Value: r.ID, Label: r.Name})
+	}
+	return field{Name: "climate", Label: "Climate, until your own weather is on record", Kind: "select"}.choose(options...)
 }
 
 func (s *server) settings(c *echo.Context) error {

@@ -12,6 +12,7 @@ import (
 // An Outlook is what is known of a place's weather on a day: where it lies, what was observed, and the latest forecast issued.
 type Outlook struct {
 	Latitude, ElevationM float64
+	Usual                *Season // to expect before anything is on record; nil for the UsualSeason
 	Observed             []Dated // in order, gaps allowed; all before From
 	Issued               []Dated // in order, from From on; may be empty
 	IssuedOn             day.Day // the evening on which they were; zero for that before From
@@ -20,7 +21,11 @@ type Outlook struct {
 
 // Season returns the place's seasonal mean: the usual one for its latitude and height, corrected by the days on record.
 func (o Outlook) Season() Season {
-	return UsualSeason(o.Latitude, o.ElevationM).Fitted(o.Observed)
+	usual := UsualSeason(o.Latitude, o.ElevationM)
+	if o.Usual != nil {
+		usual = *o.Usual
+	}
+	return usual.Fitted(o.Observed)
 }
 
 // Past returns the weather from first up to the day before From, and which of those days were not on record. Gaps are
@@ -100,9 +105,10 @@ const (
 	seasonSdC      = 0.7
 )
 
-// Members returns count possible weathers from From on, of so many days each: the issued forecast with an error that grows
-// with its lead, then anomalies about the seasonal mean that die away and arise anew as a first-order autoregression (after
-// Richardson 1981, Water Resources Research 17:182-190). The same seed gives the same members.
+// Members returns count possible weathers from From on, of so many days each: the issued forecast with an error that grows with its
+// lead, then what the past years on record brought from that date on (ensemble streamflow prediction, Day 1985), each year for a
+// tenth of the members. With fewer than ten years the rest are anomalies about the seasonal mean that die away and arise anew as a
+// first-order autoregression (after Richardson 1981, Water Resources Research 17:182-190). The same seed gives the same members.
 func (o Outlook) Members(count, days int, seed uint64) []Series {
 	season := o.Season()
 	middle, span := o.habits(season)
@@ -119,19 +125,34 @@ func (o Outlook) Members(count, days int, seed uint64) []Series {
 	if !o.IssuedOn.IsZero() {
 		stale = max(0, o.From.Sub(o.IssuedOn)-1)
 	}
+	years := o.pastYears(season)
 	for m := range members {
 		random := rand.New(rand.NewPCG(seed, uint64(m)))
 		shift := random.NormFloat64() * seasonSdC
 		members[m] = Series{o.From, make([]Extremes, days)}
 		state, missed := today, anomaly{}
 		lasting := 1.0 // the share of the season's own error that this lead has
+		year := pastYear(nil)
+		if place := m % max(enoughYears, len(years)); place < len(years) {
+			year = years[place]
+		}
+		var known anomaly // by how much the last day that was known, or foretold, differs from the past year's
 		for i := range days {
 			d := o.From.Add(i)
+			past, remembered := year.on(i)
 			if centre, ok := issued[d]; ok {
 				missed.middle = middle.astray(missed.middle, stale+i, random)
 				missed.span = span.astray(missed.span, stale+i, random)
 				state = anomaly{centre.middle + missed.middle, centre.span + missed.span}
 				lasting = 0
+				known = anomaly{state.middle - past.middle, state.span - past.span}
+			} else if remembered {
+				if i == 0 {
+					known = anomaly{today.middle - past.middle, today.span - past.span}
+				}
+				known.middle *= middle.persistence
+				known.span *= span.persistence
+				state = anomaly{past.middle + known.middle, past.span + known.span}
 			} else {
 				lasting = min(1, lasting+1-middle.persistence)
 				state.middle = middle.next(state.middle, random) + shift*lasting*(1-middle.persistence)
@@ -141,6 +162,54 @@ func (o Outlook) Members(count, days int, seed uint64) []Series {
 		}
 	}
 	return members
+}
+
+// enoughYears is how many past years on record do without made-up weathers.
+const enoughYears = 10
+
+// A pastYear is the anomalies of a year on record from the calendar day of From on; it ends where the record does.
+type pastYear []anomaly
+
+func (y pastYear) on(i int) (anomaly, bool) {
+	if i >= len(y) {
+		return anomaly{}, false
+	}
+	return y[i], true
+}
+
+// leastPastDays is how much of a past year must be on record to follow it, and mostGaps the share of it that may be missing.
+const (
+	leastPastDays = 90
+	mostGaps      = 0.05
+)
+
+// pastYears returns the past years on record that can be followed, the latest first.
+func (o Outlook) pastYears(season Season) []pastYear {
+	if len(o.Observed) == 0 {
+		return nil
+	}
+	series, bridged := o.Past(o.Observed[0].Day)
+	year, month, date := o.From.Date()
+	var years []pastYear
+	for back := 1; ; back++ {
+		from := day.Of(year-back, month, date)
+		start := from.Sub(series.First)
+		if start < 0 {
+			return years
+		}
+		end := min(len(series.Days), start+366)
+		var past pastYear
+		gaps := 0
+		for i := start; i < end; i++ {
+			past = append(past, season.anomaly(series.First.Add(i), series.Days[i]))
+			if bridged[i] {
+				gaps++
+			}
+		}
+		if len(past) >= leastPastDays && float64(gaps) <= mostGaps*float64(len(past)) {
+			years = append(years, past)
+		}
+	}
 }
 
 // next returns tomorrow's anomaly after today's.

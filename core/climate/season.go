@@ -11,12 +11,24 @@ import (
 // A Season is the smooth seasonal mean of a place's daily extremes: a yearly wave for the minimum and one for the maximum.
 type Season struct{ tmin, tmax yearWave }
 
-// A yearWave is a mean and a wave over the year, in °C.
-type yearWave struct{ mean, cos, sin float64 }
+// terms is how many numbers make a yearly wave: its mean, and the cosine and sine of a whole and of a half year.
+const terms = 5
+
+// A yearWave is a mean and two waves over the year, in °C.
+type yearWave [terms]float64
+
+// basis returns what a yearly wave is weighed with on a day of the year.
+func basis(yearDay float64) [terms]float64 {
+	angle := 2 * math.Pi * yearDay / 365.25
+	return [terms]float64{1, math.Cos(angle), math.Sin(angle), math.Cos(2 * angle), math.Sin(2 * angle)}
+}
 
 func (w yearWave) on(yearDay int) float64 {
-	angle := 2 * math.Pi * float64(yearDay) / 365.25
-	return w.mean + w.cos*math.Cos(angle) + w.sin*math.Sin(angle)
+	sum := 0.0
+	for i, b := range basis(float64(yearDay)) {
+		sum += w[i] * b
+	}
+	return sum
 }
 
 // On returns the mean extremes of a day of the year (1 to 366).
@@ -42,13 +54,34 @@ func UsualSeason(latitude, elevationM float64) Season {
 	return Season{tmin: wave(-5, half-0.5), tmax: wave(5, half+1.5)}
 }
 
-// How far a place may lie from its UsualSeason, and how much one day tells of it: neighbouring days repeat each other, so that a
-// day counts for an eighth of an independent one.
-const (
-	usualMeanSdC = 4.0
-	usualWaveSdC = 2.5
-	dayMeanVarC2 = 8 * 4.0 * 4.0
-)
+// MonthlySeason returns the season whose means over the twelve months, January first, come near to given ones in °C. A month's mean
+// is flatter than the wave it is taken of, which is made up for.
+func MonthlySeason(tminC, tmaxC [12]float64) Season {
+	const month = 365.25 / 12
+	wave := func(means [12]float64) yearWave {
+		var w yearWave
+		for i, mean := range means {
+			for k, b := range basis((float64(i) + 0.5) * month) {
+				w[k] += mean * b / 6
+			}
+		}
+		w[0] /= 2
+		for k := 1; k < terms; k++ {
+			turns := float64((k + 1) / 2)
+			flat := math.Pi * turns / 12
+			w[k] *= flat / math.Sin(flat)
+		}
+		return w
+	}
+	return Season{wave(tminC), wave(tmaxC)}
+}
+
+// How far a place may lie from the season that is expected of it, as standard deviations in °C of the mean, of the yearly and of
+// the half-yearly wave, and how much one day tells of it: neighbouring days repeat each other, so that a day counts for an
+// eighth of an independent one.
+var usualSdC = [terms]float64{4, 2.5, 2.5, 0.8, 0.8}
+
+const dayMeanVarC2 = 8 * 4.0 * 4.0
 
 // Fitted returns the season corrected by what is on record: least squares held back towards s (ridge regression, Hoerl &
 // Kennard 1970), so that a short record moves the mean and a long one the whole wave.
@@ -56,30 +89,37 @@ func (s Season) Fitted(record []Dated) Season {
 	if len(record) == 0 {
 		return s
 	}
-	fit := func(usual yearWave, value func(Extremes) float64) yearWave {
-		information := mat.NewSymDense(3, []float64{
-			1 / (usualMeanSdC * usualMeanSdC), 0, 0,
-			0, 1 / (usualWaveSdC * usualWaveSdC), 0,
-			0, 0, 1 / (usualWaveSdC * usualWaveSdC)})
-		pull := mat.NewVecDense(3, nil)
-		for _, d := range record {
-			yearDay := d.Day.YearDay()
-			angle := 2 * math.Pi * float64(yearDay) / 365.25
-			terms := mat.NewVecDense(3, []float64{1, math.Cos(angle), math.Sin(angle)})
-			information.SymRankOne(information, 1/dayMeanVarC2, terms)
-			pull.AddScaledVec(pull, (value(d.Extremes)-usual.on(yearDay))/dayMeanVarC2, terms)
-		}
-		var factored mat.Cholesky
+	information := mat.NewSymDense(terms, nil)
+	for k, sd := range usualSdC {
+		information.SetSym(k, k, 1/(sd*sd))
+	}
+	var pull [2]*mat.VecDense
+	for i := range pull {
+		pull[i] = mat.NewVecDense(terms, nil)
+	}
+	for _, d := range record {
+		yearDay := d.Day.YearDay()
+		row := basis(float64(yearDay))
+		x := mat.NewVecDense(terms, row[:])
+		information.SymRankOne(information, 1/dayMeanVarC2, x)
+		pull[0].AddScaledVec(pull[0], (d.TminC-s.tmin.on(yearDay))/dayMeanVarC2, x)
+		pull[1].AddScaledVec(pull[1], (d.TmaxC-s.tmax.on(yearDay))/dayMeanVarC2, x)
+	}
+	var factored mat.Cholesky
+	if !factored.Factorize(information) {
+		return s // the prior keeps the matrix definite; only values that are no numbers come here
+	}
+	shifted := func(w yearWave, pull *mat.VecDense) yearWave {
 		var shift mat.VecDense
-		if !factored.Factorize(information) || factored.SolveVecTo(&shift, pull) != nil {
-			return usual // the prior keeps the matrix definite; only values that are no numbers come here
+		if factored.SolveVecTo(&shift, pull) != nil {
+			return w
 		}
-		return yearWave{usual.mean + shift.AtVec(0), usual.cos + shift.AtVec(1), usual.sin + shift.AtVec(2)}
+		for k := range w {
+			w[k] += shift.AtVec(k)
+		}
+		return w
 	}
-	return Season{
-		tmin: fit(s.tmin, func(e Extremes) float64 { return e.TminC }),
-		tmax: fit(s.tmax, func(e Extremes) float64 { return e.TmaxC }),
-	}
+	return Season{shifted(s.tmin, pull[0]), shifted(s.tmax, pull[1])}
 }
 
 // A Dated is the extremes of one day.

@@ -5,6 +5,7 @@
 package crop
 
 import (
+	"math"
 	"slices"
 
 	"dewcount/core/climate"
@@ -74,6 +75,7 @@ type Profile struct {
 	Daylength       Daylength
 	Pinch           Pinch
 	Yield           Yield
+	Stem            Stem
 	Cut             map[Use]Window
 	Schools         []School
 	TypicalDays     [2]int
@@ -130,6 +132,24 @@ type Yield struct {
 	FirstStems, SeasonStems float64
 	FloweringCd             float64
 	RegrowCd, ShootsPerCut  float64
+}
+
+// A Stem is how long stems are when they are cut, in cm: the first of a season and later ones on average, and how they differ.
+type Stem struct{ FirstCM, LaterCM, SDCM float64 }
+
+// highCutShorter is what cutting high leaves of the later stems' length: side buds have short stems. A guess; the table gives no
+// number.
+const highCutShorter = 0.8
+
+// LongEnough returns the share of a planting's stems (0 to 1) that are at least so long in cm, when a part of them (0 to 1) is of the
+// first flush: lengths are normal about their mean.
+func (s Stem) LongEnough(cm, firstPart float64, keepBuds bool) float64 {
+	later := s.LaterCM
+	if keepBuds {
+		later *= highCutShorter
+	}
+	share := func(mean float64) float64 { return math.Erfc((cm-mean)/(s.SDCM*math.Sqrt2)) / 2 }
+	return firstPart*share(s.FirstCM) + (1-firstPart)*share(later)
 }
 
 // A School is one opinion on the rungs to cut on, where growers disagree.

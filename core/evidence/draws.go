@@ -180,16 +180,27 @@ func (p *Planting) relive(story []episode, traits growth.Traits, random *rand.Ra
 		switch {
 		case e.count != nil:
 			run.Correct(p.standing(run.Rungs(), e.count, random))
+			if e.count.Tried > 0 {
+				run.Hold(e.count.soft())
+			}
 		case e.cut != nil:
-			run.Take(window, e.cut.share(run.Standing(window)))
+			run.Take(window, e.cut.share(run.Ready(window, e.cut.Ahead)), e.cut.Ahead)
 			run.Regrow(float64(e.cut.Taken))
 		default:
-			run.Regrow(run.Take(window, 1))
+			run.Regrow(run.Take(window, 1, e.pick.Ahead))
 		}
 	}
 	run.To(p.Until)
+	run.Drift(math.Exp(-paceReverts*math.Log(traits.Pace) + paceDrifts*random.NormFloat64()))
 	return run
 }
+
+// What a planting did so far was seen under the weather of so far, which the response to temperature gets somewhat wrong: from here on
+// its log pace goes back a little towards the table's, and is uncertain by a standard deviation of its own.
+const (
+	paceReverts = 0.15
+	paceDrifts  = 0.04
+)
 
 // standing returns the stems that a draw has on each rung once a count is known. Those on a rung are gamma about what the draw
 // expected, and what was seen of them is a Poisson share: their conjugate posterior is drawn from (Gelman et al. 2013, ch. 2).

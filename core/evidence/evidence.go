@@ -21,6 +21,8 @@ type Count struct {
 	At     float64 // instant
 	Plants int
 	Stems  [crop.Rungs]int
+	Tried  int // of the stems in the market's window, those whose neck was tried
+	Firm   int // of these, those that passed
 }
 
 // Total returns the stems counted.
@@ -35,6 +37,7 @@ func (c Count) Total() int {
 // A Cut is what was taken from a planting at once, sound or not.
 type Cut struct {
 	At    float64 // instant
+	Ahead float64 // instant of the next pick, where what would be over by then was cut as well; 0 where it was not
 	Taken int
 	Left  int // ready stems left standing; LeftNone where all that was ready was taken, LeftUnknown where only what sold was
 }
@@ -52,7 +55,7 @@ type Planting struct {
 	Clock       growth.Clock // at least as far as Until
 	Counts      []Count      // in any order, none after Until
 	Cuts        []Cut        // in any order, none after Until
-	Picks       []float64    // instants at which the farm will have cut what was ready, though nothing is on record
+	Picks       []Cut        // at which the farm will have cut what was ready, though nothing is on record; Taken says nothing
 	FirstBud    float64      // instant at which several plants had a tight bud; 0 where not seen
 	Until       float64      // the instant at which the planting is wanted
 }
@@ -67,6 +70,7 @@ type episode struct {
 	at    float64
 	count *Count
 	cut   *Cut
+	pick  *Cut
 }
 
 // story returns the episodes in order; a count comes before a cut of the same instant.
@@ -78,8 +82,8 @@ func (p *Planting) story() []episode {
 	for i := range p.Cuts {
 		story = append(story, episode{at: p.Cuts[i].At, cut: &p.Cuts[i]})
 	}
-	for _, at := range p.Picks {
-		story = append(story, episode{at: at})
+	for i := range p.Picks {
+		story = append(story, episode{at: p.Picks[i].At, pick: &p.Picks[i]})
 	}
 	slices.SortStableFunc(story, func(a, b episode) int { return cmp.Compare(a.at, b.at) })
 	return story

@@ -121,21 +121,28 @@ func (p *Planting) expect(story []episode, pace float64) ([]item, float64) {
 					size: size(e.count.Plants, rungCV2), weight: weight})
 			}
 			counted = e.at
+			if e.count.Tried > 0 {
+				first.Hold(e.count.soft())
+				regrown.Hold(e.count.soft())
+			}
 		case e.cut != nil:
-			a, b := first.Standing(window), regrown.Standing(window)
+			a, b := first.Ready(window, e.cut.Ahead), regrown.Ready(window, e.cut.Ahead)
 			share := e.cut.share(a + b)
 			items = append(items, item{first: a, regrown: b, seen: float64(e.cut.Taken + max(0, e.cut.Left)),
 				size: size(plants, cutCV2), weight: 1, atLeast: e.cut.Left == LeftUnknown})
-			first.Take(window, share)
-			regrown.Take(window, share)
+			first.Take(window, share, e.cut.Ahead)
+			regrown.Take(window, share, e.cut.Ahead)
 			regrown.Regrow(float64(e.cut.Taken))
 		default:
-			first.Cut(window, 1)
-			regrown.Cut(window, 1)
+			first.Regrow(first.Take(window, 1, e.pick.Ahead))
+			regrown.Regrow(regrown.Take(window, 1, e.pick.Ahead))
 		}
 	}
 	return items, dates
 }
+
+// soft returns the share of the necks tried that failed, drawn a little towards none.
+func (c *Count) soft() float64 { return float64(c.Tried-c.Firm) / float64(c.Tried+1) }
 
 // repeatDays is how long the same stems stand where they can be counted again: a count so many days after another is news,
 // a sooner one is so in part.

@@ -198,7 +198,7 @@ func (s *Stand) season(i int, r *row, all []day.Day, of uses, chance *chance, ou
 				run.To(all[j].At(s.farm.PickHour))
 				if at%2 == 0 { // half of the samples do for what is only looked at
 					for _, u := range of.own {
-						out.put(j, u, at/2, p.Sound*run.Standing(p.Windows[u]), chance)
+						out.put(j, u, at/2, p.Sound*run.Ready(p.Windows[u], 0), chance)
 					}
 				}
 				cut := p.Sound * run.Cut(p.Growth.Market, 1)
@@ -241,7 +241,7 @@ func (s *Stand) lastPick(i int, r *row, m int, picks []day.Day) int {
 type chance struct{ u, z, factor []float64 }
 
 // pickCV is how much a whole pick scatters about what is expected, as a coefficient of variation: dew, pests and a picker's eye.
-const pickCV = 0.15
+const pickCV = 0.12
 
 // chances is how many numbers a planting's chance has; a prime, so that picks do not fall into step.
 const chances = 4093

@@ -21,6 +21,7 @@ type Farm struct {
 	Outlook   climate.Outlook // From is the first day whose weather is not on record
 	Picks     day.PickDays
 	PickHour  float64 // of a pick day, 0 to 24
+	Ahead     bool    // what would be over by the next pick is cut as well
 	From      day.Day // the first pick day that may be forecast
 	To        day.Day // the last pick day that is forecast
 	Plantings []Planting
@@ -166,6 +167,7 @@ func (f *Farm) evidence(p *Planting, r *row) evidence.Planting {
 	}
 	for _, c := range p.Cuts {
 		if r.season.Holds(day.On(c.At)) {
+			c.Ahead = f.ahead(day.On(c.At))
 			known.Cuts = append(known.Cuts, c)
 		}
 	}
@@ -176,7 +178,7 @@ func (f *Farm) evidence(p *Planting, r *row) evidence.Planting {
 // hasSky tells whether a farm has the weather, its first day, the pick days and the fineness of the stand.
 func (s *Stand) hasSky(f *Farm, first day.Day) bool {
 	o := s.farm
-	return o.From == f.From && o.To == f.To && o.PickHour == f.PickHour && o.Members == f.Members && o.Draws == f.Draws &&
+	return o.From == f.From && o.To == f.To && o.PickHour == f.PickHour && o.Ahead == f.Ahead && o.Members == f.Members && o.Draws == f.Draws &&
 		o.Seed == f.Seed && o.BoxCd == f.BoxCd && s.sky.past.First == first &&
 		reflect.DeepEqual(o.Picks, f.Picks) && reflect.DeepEqual(o.Outlook, f.Outlook)
 }
@@ -207,7 +209,7 @@ func (s *Stand) index(planting string) int {
 
 // silentPicks returns the pick days of a season up to now that left no record of a planting: it is taken that what was ready was
 // cut.
-func (f *Farm) silentPicks(p *Planting, season *growth.Season) []float64 {
+func (f *Farm) silentPicks(p *Planting, season *growth.Season) []evidence.Cut {
 	recorded := make(map[day.Day]bool)
 	for _, c := range p.Cuts {
 		recorded[day.On(c.At)] = true
@@ -225,13 +227,26 @@ func (f *Farm) silentPicks(p *Planting, season *growth.Season) []float64 {
 			last = end
 		}
 	}
-	var silent []float64
+	var silent []evidence.Cut
 	for _, d := range f.Picks.Between(first, last) {
 		if !recorded[d] {
-			silent = append(silent, d.At(f.PickHour))
+			silent = append(silent, evidence.Cut{At: d.At(f.PickHour), Ahead: f.ahead(d)})
 		}
 	}
 	return silent
+}
+
+// ahead returns the instant of the pick after a day, where the farm cuts what would be over by then, and 0 otherwise.
+func (f *Farm) ahead(d day.Day) float64 {
+	const farthest = 14
+	if f.Ahead {
+		for next := d.Add(1); next.Sub(d) <= farthest; next = next.Add(1) {
+			if f.Picks.Has(next) {
+				return next.At(f.PickHour)
+			}
+		}
+	}
+	return 0
 }
 
 // mostDays is how long after its start an annual can still be cut: autumn sowings flower in the next summer, and what is sown in

@@ -117,6 +117,33 @@ func (c *cohort) place(v int, w crop.Window, cd float64) (fromCd, toCd float64) 
 // bare tells whether nothing has budded yet when the warmth is cd.
 func (c *cohort) bare(cd float64) bool { return len(c.train[0]) == 0 || cd <= c.firstCd }
 
+// A reach is how a cutting window is stretched: stems that came into it less than heldCd ago are left to firm up, and those that
+// will have gone past it when the warmth is aheadCd are taken as well; both 0 for the window alone.
+type reach struct{ heldCd, aheadCd float64 }
+
+// cuttable is place for what is cut.
+func (c *cohort) cuttable(v int, w crop.Window, cd float64, by reach) (fromCd, toCd float64) {
+	fromCd, toCd = c.place(v, w, cd)
+	toCd -= by.heldCd
+	if by.aheadCd > cd && int(w.To)+1 < crop.Rungs {
+		toCd = min(cd, max(toCd, by.aheadCd-c.reached[v][w.To+1]))
+	}
+	return fromCd, toCd
+}
+
+// ready returns the stems that would be cut of a window when the warmth is cd.
+func (c *cohort) ready(w crop.Window, cd float64, by reach) float64 {
+	if c.bare(cd) {
+		return 0
+	}
+	stems := 0.0
+	for v := range speeds {
+		from, to := c.cuttable(v, w, cd, by)
+		stems += c.sum(v, from, to)
+	}
+	return stems
+}
+
 // on returns the stems on the rungs of a window when the warmth is cd.
 func (c *cohort) on(w crop.Window, cd float64) float64 {
 	if c.bare(cd) {
@@ -130,8 +157,8 @@ func (c *cohort) on(w crop.Window, cd float64) float64 {
 	return stems
 }
 
-// cut takes a share of the stems on the rungs of a window when the warmth is cd, and returns how many.
-func (c *cohort) cut(w crop.Window, cd, share float64) float64 {
+// cut takes a share of the stems that are ready of a window when the warmth is cd, and returns how many.
+func (c *cohort) cut(w crop.Window, cd, share float64, by reach) float64 {
 	if c.bare(cd) {
 		return 0
 	}
@@ -140,7 +167,7 @@ func (c *cohort) cut(w crop.Window, cd, share float64) float64 {
 	}
 	taken := 0.0
 	for v := range speeds {
-		from, to := c.place(v, w, cd)
+		from, to := c.cuttable(v, w, cd, by)
 		from = max(from, c.emptiedTo[v])
 		if share == 1 { // what is left of the last box is spread over all of it
 			c.emptiedTo[v] = max(from, c.firstCd+math.Floor((to-c.firstCd)/c.boxCd)*c.boxCd)
@@ -222,6 +249,18 @@ func (c *cohort) correct(to [crop.Rungs]float64, cd float64) {
 
 // leastStems is what a rung must hold to be scaled: below it the shape of what stands there is only rounding.
 const leastStems = 1e-3
+
+// stretch makes every way that is still to go, when the warmth is cd, longer by a factor: stems stay on their rungs.
+func (c *cohort) stretch(factor, cd float64) {
+	c.firstCd = cd - (cd-c.firstCd)*factor
+	c.boxCd *= factor
+	for v := range speeds {
+		for k := range c.reached[v] {
+			c.reached[v][k] *= factor
+		}
+	}
+	c.refill()
+}
 
 // spread adds stems evenly over a rung when the warmth is cd.
 func (c *cohort) spread(k crop.Rung, stems, cd float64) {

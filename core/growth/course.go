@@ -27,7 +27,8 @@ const BoxCd = 12
 // NewCourse returns the course of a planting in its place, with boxes of boxCd °Cd (above 0).
 func NewCourse(p Planting, place Place, boxCd float64) *Course {
 	y := p.Profile.Yield
-	c := &Course{p: p, place: place, boxCd: boxCd, plain: newFlush(p.Profile, 0)}
+	checkCd, fewer := p.rootBound()
+	c := &Course{p: p, place: place, boxCd: boxCd, plain: newFlush(p.Profile, checkCd)}
 	if from, needs := p.chillFrom(place.Latitude); needs {
 		c.chillFrom, c.chillNeed = from, float64(p.Profile.ChillDays)
 	}
@@ -35,13 +36,13 @@ func NewCourse(p Planting, place Place, boxCd float64) *Course {
 	if y.Habit == crop.Branching || y.Habit == crop.Fixed {
 		perPlant = y.SeasonStems
 	}
-	c.firstFlush = float64(p.Plants) * perPlant
+	c.firstFlush = float64(p.Plants) * perPlant * fewer
 	c.regrowth, c.regrowCd = y.ShootsPerCut, y.RegrowCd
 	if p.KeepBuds {
 		c.regrowth, c.regrowCd = c.regrowth*keepBudsMore, c.regrowCd*keepBudsSooner
 	}
 	if c.pinchedShare() > 0 {
-		c.pinched = newFlush(p.Profile, p.Profile.Pinch.DelayCd)
+		c.pinched = newFlush(p.Profile, checkCd+p.Profile.Pinch.DelayCd)
 		c.regrowth /= math.Pow(c.pinchGain(), laterFlush)
 	}
 	const tenth = 0.1
@@ -70,6 +71,28 @@ func (c *Course) pinchGain() float64 {
 
 // FirstFlush returns the stems of the first flush that the profile expects of the planting.
 func (c *Course) FirstFlush() float64 { return c.firstFlush * c.pinchGain() }
+
+// What a week in the tray beyond a good age costs: a check in °Cd before the bud, and of a crop that is stunted for good a share of
+// its stems. The table says which crops suffer and not how much; a usual check at planting out is in its thermal times.
+const (
+	checkWeekCd   = 35
+	mostCheckCd   = 140
+	stuntedWeek   = 0.25
+	leastUnharmed = 0.15
+)
+
+// rootBound returns the check in °Cd and the share of the stems that is left to what was kept in its tray too long.
+func (p *Planting) rootBound() (checkCd, left float64) {
+	weeks := float64(p.Out().Sub(p.Started))/7 - p.Profile.Nursery.LatestWeeks
+	if weeks <= 0 || p.Method != crop.Tray || !p.Turn.IsZero() || p.Profile.Nursery.RootBound == crop.Tolerates {
+		return 0, 1
+	}
+	checkCd, left = min(mostCheckCd, checkWeekCd*weeks), 1
+	if p.Profile.Nursery.RootBound == crop.Stunts {
+		left = max(leastUnharmed, 1-stuntedWeek*weeks)
+	}
+	return checkCd, left
+}
 
 // emergence returns when half of the plants are up, and whether that comes within the days of the clock.
 func (c *Course) emergence(clock Clock, pace float64) (float64, bool) {

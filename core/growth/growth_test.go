@@ -220,7 +220,7 @@ func TestCorrectMakesWhatWasSeen(t *testing.T) {
 	toCome := run.ToCome()
 	run.Correct(want)
 	for k, got := range run.Rungs() {
-		if math.Abs(got-want[k]) > 0.15*want[k] { // a box across two rungs takes from both
+		if math.Abs(got-want[k]) > 0.2*want[k] { // a box across two rungs takes from both
 			t.Errorf("rung %d: %.1f stems, want %.1f", k, got, want[k])
 		}
 	}

@@ -20,6 +20,7 @@ type Run struct {
 	at, nowCd         float64
 	gone              float64 // stems that Cut has taken
 	firstCut, lastCut float64 // instants; 0 before
+	heldCd            float64 // warmth for which stems in the window are left to firm up
 	forgetCd          float64 // shoots that bud beyond this warmth are not grown; +Inf for all
 	cohort            cohort
 }
@@ -150,6 +151,35 @@ func (r *Run) flushTo(i int, f *flush, factor, way, from, cd float64) {
 // Standing returns the stems on the rungs of a window where the run stands.
 func (r *Run) Standing(w crop.Window) float64 { return r.cohort.on(w, r.nowCd) }
 
+// Ready returns the stems on the rungs of a window where the run stands that a picker would cut: those with firm necks, and with an
+// instant ahead (0 for none) those too that would be past the window by then.
+func (r *Run) Ready(w crop.Window, ahead float64) float64 {
+	return r.cohort.ready(w, r.nowCd, r.reach(ahead))
+}
+
+func (r *Run) reach(ahead float64) reach {
+	by := reach{heldCd: r.heldCd}
+	if ahead > r.at {
+		by.aheadCd = r.clock.Warmth.At(ahead)
+	}
+	return by
+}
+
+// Hold leaves stems that have come into the window of the market to firm up for so much warmth, up to firmCd, that a share of those
+// that stand in it now (0 to 1) is not cut: the share that failed the test of the neck.
+func (r *Run) Hold(share float64) {
+	standing := r.cohort.on(r.p.Market, r.nowCd)
+	r.heldCd = 0
+	const step = 2
+	for r.heldCd < firmCd && r.cohort.ready(r.p.Market, r.nowCd, reach{heldCd: r.heldCd}) > (1-share)*standing {
+		r.heldCd += step
+	}
+}
+
+// firmCd is how long necks take to firm up after a flower looks ready, in °Cd: about two days of summer. The table gives no number
+// for it.
+const firmCd = 30
+
 // Rungs returns the stems on each rung where the run stands.
 func (r *Run) Rungs() [crop.Rungs]float64 {
 	var stems [crop.Rungs]float64
@@ -172,7 +202,7 @@ func (r *Run) ToCome() float64 {
 // Cut takes a share of the stems on the rungs of a window where the run stands, lets the plants answer, and returns how many
 // were taken.
 func (r *Run) Cut(w crop.Window, share float64) float64 {
-	taken := r.Take(w, share)
+	taken := r.Take(w, share, 0)
 	r.gone += taken
 	if r.firstCut == 0 && r.gone >= firstCutShare*r.FirstFlush()*r.traits.Stems && r.gone > 0 {
 		r.firstCut = r.at
@@ -199,8 +229,11 @@ func (r *Run) Stems() float64 { return r.traits.Stems }
 // Grown tells whether the whole first flush has budded.
 func (r *Run) Grown() bool { return !r.growing() && !math.IsInf(r.growsFrom, 1) }
 
-// Take is Cut without the plants' answer, for where it is known better how many stems were taken.
-func (r *Run) Take(w crop.Window, share float64) float64 { return r.cohort.cut(w, r.nowCd, share) }
+// Take is Cut without the plants' answer, for where it is known better how many stems were taken; with an instant ahead (0 for none)
+// it takes those too that would be past the window by then.
+func (r *Run) Take(w crop.Window, share, ahead float64) float64 {
+	return r.cohort.cut(w, r.nowCd, share, r.reach(ahead))
+}
 
 // Regrow lets the plants answer to so many stems cut where the run stands: a crop that comes again sets new shoots, fewer as
 // its vigour falls in a straight line from the first colour on.
@@ -230,3 +263,14 @@ func (r *Run) vigour() float64 {
 
 // Correct makes the stems on each rung where the run stands as many as given.
 func (r *Run) Correct(to [crop.Rungs]float64) { r.cohort.correct(to, r.nowCd) }
+
+// Drift changes the pace from where the run stands on by a factor (above 0), and leaves every stem and bud where it is.
+func (r *Run) Drift(factor float64) {
+	if !math.IsInf(r.growsFrom, 1) && r.at > r.growsFrom {
+		light := r.clock.Light.At(r.at)
+		r.sinceCd = light - (light-r.sinceCd)*factor
+	}
+	r.traits.Pace *= factor
+	r.cohort.stretch(factor, r.nowCd)
+	r.budsFrom = min(r.budsFrom, max(r.growsFrom, r.at))
+}

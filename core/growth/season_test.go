@@ -140,3 +140,161 @@ func TestTypicalDays(t *testing.T) {
 		}
 	}
 }
+
+// Worked by hand: what was established on 1 October 2025 has a season in 2026 and every year after; bulbs set that autumn have one of
+// their own until the end of 2026; a perennial sown in spring flowers after its first winter; the south's year turns on 1 July.
+func TestSeasonsOfWhatLasts(t *testing.T) {
+	upto := day.Must("2028-02-01")
+	for _, c := range []struct {
+		crop     string
+		method   crop.Method
+		started  string
+		latitude float64
+		want     []string // the first days of its seasons; empty for one from its start
+		until    string   // the end of the first
+	}{
+		{"peony", crop.Established, "2025-10-01", 47, []string{"2026-01-01", "2027-01-01", "2028-01-01"}, "2027-01-01"},
+		{"peony", crop.Established, "2025-10-01", -41, []string{"2025-07-01", "2026-07-01", "2027-07-01"}, "2026-07-01"},
+		{"daffodil", crop.Bulb, "2025-10-20", 47, []string{"", "2027-01-01", "2028-01-01"}, "2027-01-01"},
+		{"delphinium", crop.Tray, "2025-03-10", 47, []string{"", "2027-01-01", "2028-01-01"}, "2027-01-01"},
+		{"agastache", crop.Tray, "2025-03-10", 47, []string{"", "2026-01-01", "2027-01-01", "2028-01-01"}, "2026-01-01"},
+		{"astrantia", crop.Division, "2025-08-20", 47, []string{"2026-01-01", "2027-01-01", "2028-01-01"}, "2027-01-01"},
+		{"tulip", crop.Bulb, "2025-11-01", 47, []string{""}, ""},
+		{"sweet-william", crop.Tray, "2025-06-01", 47, []string{""}, ""},
+	} {
+		p := Planting{Profile: profile(t, c.crop), Method: c.method, Plants: 20, Started: day.Must(c.started)}
+		seasons := p.Seasons(c.latitude, p.Started, upto)
+		var got []string
+		for _, s := range seasons {
+			got = append(got, s.From.String())
+		}
+		if !slices.Equal(got, c.want) || seasons[0].Until.String() != c.until {
+			t.Errorf("%s %s from %s at %v: seasons from %q, the first until %v, want %q until %q", c.crop, c.method, c.started, c.latitude,
+				got, seasons[0].Until, c.want, c.until)
+		}
+	}
+}
+
+// Eighty-four cold days are counted from the planting on; a bulb that is set in spring was chilled before.
+func TestChillHoldsABulb(t *testing.T) {
+	p := profile(t, "tulip")
+	lengths := climate.DayLengthsAt(47)
+	series := climate.Series{First: day.Must("2025-10-01")}
+	for i := range 300 {
+		e := climate.Extremes{TminC: 8, TmaxC: 14} // not cold
+		if i >= 40 && i < 140 {
+			e = climate.Extremes{TminC: 4, TmaxC: 14} // a mean of 9 °C is
+		}
+		series.Days = append(series.Days, e)
+	}
+	clock := Clocks(p, lengths, nil, series.Hourly(47))
+	emerged := func(started string) (float64, bool) {
+		planting := Planting{Profile: p, Market: p.Cut[crop.Market], Method: crop.Bulb, Plants: 50, Started: day.Must(started)}
+		return NewCourse(planting, Place{Latitude: 47, Lengths: lengths}, BoxCd).NewRun(clock, plainTraits).Emerged()
+	}
+	met := series.First.Add(40 + 84)
+	at, ok := emerged("2025-10-20")
+	if want, _ := clock.Warmth.When(clock.Warmth.At(met.At(0)) + p.EmergeCd); !ok || at != want {
+		t.Errorf("shoots on %v, want them %v °Cd after %v", day.On(at), p.EmergeCd, met)
+	}
+	if at, ok := emerged("2026-02-10"); !ok || day.On(at).After(day.Must("2026-03-10")) {
+		t.Errorf("bulbs set in February show on %v, %v: they were chilled in the store", day.On(at), ok)
+	}
+	if _, ok := emerged("2025-12-20"); ok {
+		t.Error("bulbs set too late for their chill came up all the same")
+	}
+}
+
+// A steered crop buds on its short days, whatever the sun does: eighteen long days after it stands in its bed, or when it is said.
+func TestSteeredCropWaitsForShortDays(t *testing.T) {
+	p := profile(t, "chrysanthemum-controlled")
+	clock, lengths := steady(p, day.Must("2026-05-01"), climate.Extremes{TminC: 14, TmaxC: 22}, 52)
+	bud := func(short string) day.Day {
+		planting := Planting{Profile: p, Market: p.Cut[crop.Market], Method: crop.Cutting, Plants: 50, Started: day.Must("2026-06-01")}
+		if short != "" {
+			planting.ShortDays = day.Must(short)
+		}
+		at, _ := NewCourse(planting, Place{Latitude: 52, Lengths: lengths}, BoxCd).NewRun(clock, plainTraits).FirstBud()
+		return day.On(at)
+	}
+	usual := bud("")
+	if early := bud("2026-06-19"); early != usual {
+		t.Errorf("first buds on %v, with short days from 19 June on %v", usual, early)
+	}
+	if late := bud("2026-07-01"); late.Sub(usual) != 12 {
+		t.Errorf("short days twelve days later move the bud by %d", late.Sub(usual))
+	}
+}
+
+func TestATrayKeptTooLong(t *testing.T) {
+	stems := func(id string, weeks int) (float64, day.Day) {
+		p := profile(t, id)
+		clock, lengths := steady(p, day.Must("2026-03-01"), climate.Extremes{TminC: 12, TmaxC: 24}, 46.9)
+		out := day.Must("2026-05-20")
+		planting := Planting{Profile: p, Market: p.Cut[crop.Market], Method: crop.Tray, Plants: 40, Started: out.Add(-7 * weeks), PlantedOut: out}
+		course := NewCourse(planting, Place{Lengths: lengths, Bench: bench(p)}, BoxCd)
+		at, _ := course.NewRun(clock, plainTraits).FirstBud()
+		return course.FirstFlush(), day.On(at)
+	}
+	good, _ := stems("celosia-crest", 4)
+	if late, _ := stems("celosia-crest", 6); late >= 0.6*good || late <= 0 {
+		t.Errorf("two weeks too long in the tray leave a stunting crop %v of %v stems", late, good)
+	}
+	good, _ = stems("zinnia-tall", 5)
+	if late, _ := stems("zinnia-tall", 8); late != good {
+		t.Errorf("a crop that only slows down lost stems: %v of %v", late, good)
+	}
+	sweet, _ := stems("sweet-pea", 9)
+	if late, _ := stems("sweet-pea", 12); late != sweet {
+		t.Error("a crop that tolerates a small pot lost stems")
+	}
+}
+
+// Worked by hand: of stems that came evenly into the window, a third that failed are held for a third of what the window lets pass; what
+// will be past the window by the next pick is taken ahead of it.
+func TestFirmNecksAndPickingAhead(t *testing.T) {
+	p := profile(t, "sunflower-single")
+	clock, lengths := steady(p, day.Must("2026-05-01"), climate.Extremes{TminC: 14, TmaxC: 26}, 46.9)
+	planting := sown(p, "2026-05-05")
+	run := NewCourse(planting, Place{Lengths: lengths}, 2).NewRun(clock, plainTraits)
+	for at := day.Must("2026-06-20"); run.Standing(planting.Market) < 8; at = at.Add(1) {
+		run.To(at.At(8))
+	}
+	standing := run.Standing(planting.Market)
+	run.Hold(1. / 3)
+	if ready := run.Ready(planting.Market, 0); ready >= standing || ready < 0.3*standing {
+		t.Errorf("%v of %v stems are ready when a third of the necks failed", ready, standing)
+	}
+	run.Hold(0)
+	if ready := run.Ready(planting.Market, 0); ready != standing {
+		t.Errorf("%v of %v stems are ready when no neck failed", ready, standing)
+	}
+	week := day.On(run.at).Add(12).At(8)
+	more := run.Ready(planting.Market, week)
+	if more <= standing {
+		t.Errorf("picking ahead by twelve days takes %v stems, the window holds %v", more, standing)
+	}
+	run.Take(planting.Market, 1, week)
+	run.To(week)
+	if gone := run.Standing(crop.Window{From: planting.Market.To + 1, To: crop.Spent}); gone > 0.02*more {
+		t.Errorf("%v stems went past the window though the pick looked ahead", gone)
+	}
+}
+
+// A change of pace moves no stem and no bud from where it is.
+func TestDriftLeavesStemsWhereTheyAre(t *testing.T) {
+	p := profile(t, "cosmos-single")
+	clock, lengths := steady(p, day.Must("2026-05-01"), climate.Extremes{TminC: 12, TmaxC: 24}, 46.9)
+	run := NewCourse(sown(p, "2026-05-05"), Place{Lengths: lengths}, BoxCd).NewRun(clock, plainTraits)
+	run.To(day.Must("2026-07-20").At(8))
+	before, toCome := run.Rungs(), run.ToCome()
+	run.Drift(1.2)
+	for k, stems := range run.Rungs() {
+		if diff := stems - before[k]; diff > 1e-9 || diff < -1e-9 {
+			t.Errorf("rung %d had %v stems, has %v", k, before[k], stems)
+		}
+	}
+	if diff := run.ToCome() - toCome; diff > 1e-9 || diff < -1e-9 {
+		t.Errorf("%v stems were to come, now %v", toCome, run.ToCome())
+	}
+}
