@@ -22,6 +22,7 @@ type Snapshot struct {
 	Forecast *forecast.Forecast
 
 	dates sync.Map // milestones by planting, worked out when they are asked for
+	sums  sync.Map // stems of several plantings, likewise
 }
 
 // NewSnapshot computes a book as it looks in a view. What is the same as in a snapshot before, which may be nil, is taken from

@@ -2,6 +2,7 @@ package farm
 
 import (
 	"cmp"
+	"math"
 	"slices"
 
 	"dewcount/core/crop"
@@ -17,7 +18,7 @@ type Due struct {
 	Lines  []Want
 }
 
-// A Want is a line of an order beside what there will be for it.
+// A Want is a line of an order, or an ingredient of its recipe, beside what there will be for it.
 type Want struct {
 	OrderLine
 	What   string // the variety, the crop or what else is wanted, in words
@@ -25,14 +26,29 @@ type Want struct {
 	Wanted int
 	Before int // stems of the same that orders named earlier want from the same pick
 	Have   int // stems cut on the pick day already
+	Long   float64
 	Spread forecast.Spread
-	Known  bool    // whether the line can be reckoned: it names a crop or a variety
+	Known  bool    // whether any row on record could give it
 	Chance float64 // that it is filled, 0 to 1
 }
 
+// Needed returns the stems that must be cut so that those wanted are long enough, and those promised before are there as well.
+func (w Want) Needed() int {
+	if w.Long < leastLong {
+		return math.MaxInt32
+	}
+	return int(math.Ceil(float64(w.Wanted)/w.Long)) + w.Before - w.Have
+}
+
+// leastLong is from which share of stems on a length can be promised at all.
+const leastLong = 0.02
+
 // Short returns how many stems are likely to be missing.
 func (w Want) Short() int {
-	return min(w.Wanted, max(0, w.Wanted+w.Before-w.Have-w.Spread.Likely()))
+	if w.Long < leastLong {
+		return w.Wanted
+	}
+	return min(w.Wanted, max(0, int(math.Ceil(float64(w.Needed()-w.Spread.Likely())*w.Long))))
 }
 
 // Due returns what is due from the view's day up to its last pick day, in order of days; a pick's stems go to the orders in
@@ -50,24 +66,35 @@ func (s *Snapshot) Due() []Due {
 		}
 	}
 	slices.SortFunc(dues, func(a, b Due) int { return cmp.Or(a.On.Compare(b.On), compareText(a.Order.ID, b.Order.ID)) })
-	taken := make(map[promised]int)
+	var taken []promised
 	for i := range dues {
-		s.fill(&dues[i], taken)
+		taken = s.fill(&dues[i], taken)
 	}
 	return dues
 }
 
-// promised is what stems of a pick are promised by: a crop or a variety.
+// promised is what stems of a pick are promised by: so many of these plantings' stems.
 type promised struct {
-	pick day.Day
-	name string
+	pick  day.Day
+	parts []forecast.Part
+	stems int
 }
 
-func (s *Snapshot) fill(d *Due, taken map[promised]int) {
+// within tells whether all that it speaks of is among other parts.
+func (p promised) within(parts []forecast.Part) bool {
+	for _, own := range p.parts {
+		if !slices.ContainsFunc(parts, func(o forecast.Part) bool { return o.Planting == own.Planting }) {
+			return false
+		}
+	}
+	return true
+}
+
+func (s *Snapshot) fill(d *Due, taken []promised) []promised {
 	var lines []OrderLine
 	for _, l := range s.Book.OrderLines {
 		if l.Order == d.Order.ID {
-			lines = append(lines, l)
+			lines = append(lines, s.ingredients(l)...)
 		}
 	}
 	slices.SortStableFunc(lines, func(a, b OrderLine) int {
@@ -75,23 +102,43 @@ func (s *Snapshot) fill(d *Due, taken map[promised]int) {
 	})
 	pick := slices.Index(s.Forecast.PickDays, d.PickOn)
 	for _, l := range lines {
-		w := s.want(l, d)
-		if w.Known {
-			use := useOf(l, d.Order)
-			own := promised{d.PickOn, w.What}
-			w.Before = taken[own]
+		w := s.want(l)
+		if parts := s.parts(l); len(parts) > 0 {
+			w.Known = true
+			own := promised{d.PickOn, parts, w.Wanted}
+			for _, t := range taken {
+				if t.pick == d.PickOn && t.within(parts) {
+					w.Before += t.stems
+				}
+			}
+			w.Long = s.longEnough(l, parts)
+			w.Have = s.cutOn(d.PickOn, parts)
 			if pick >= 0 {
-				w.Spread = s.spread(l, pick, use)
+				w.Spread = s.together(parts).ByPick[pick][useOf(l, d.Order)]
 			}
-			w.Have = s.cutOn(d.PickOn, l.Variety, w.CropID)
-			w.Chance = w.Spread.AtLeast(w.Wanted + w.Before - w.Have)
-			taken[own] += w.Wanted
-			if l.Variety != "" { // what goes of a variety goes of its crop
-				taken[promised{d.PickOn, s.cropName(w.CropID)}] += w.Wanted
-			}
+			w.Chance = w.Spread.AtLeast(w.Needed())
+			taken = append(taken, own)
 		}
 		d.Lines = append(d.Lines, w)
 	}
+	return taken
+}
+
+// ingredients returns a line as it stands, or what its recipe takes for so many bouquets.
+func (s *Snapshot) ingredients(l OrderLine) []OrderLine {
+	var lines []OrderLine
+	for _, r := range s.Book.RecipeLines {
+		if l.Recipe != "" && r.Recipe == l.Recipe {
+			stems := r.Stems * orZero(l.Quantity)
+			part := l
+			part.Role, part.Crop, part.Colour, part.MinLengthCM, part.Stems = r.Role, r.Crop, r.Colour, r.MinLengthCM, &stems
+			lines = append(lines, part)
+		}
+	}
+	if lines == nil {
+		return []OrderLine{l}
+	}
+	return lines
 }
 
 func useOf(l OrderLine, o Order) crop.Use {
@@ -108,22 +155,87 @@ func orZero(n *int) int {
 	return *n
 }
 
-func (s *Snapshot) want(l OrderLine, d *Due) Want {
-	w := Want{OrderLine: l, CropID: l.Crop, Wanted: orZero(l.Stems)}
+func (s *Snapshot) want(l OrderLine) Want {
+	w := Want{OrderLine: l, CropID: l.Crop, Wanted: orZero(l.Stems), Long: 1}
+	kind := l.Role
+	if l.Crop != "" {
+		kind = s.cropName(l.Crop)
+	}
+	if v, ok := s.Book.Variety(l.Variety); ok {
+		kind, w.CropID = v.Name, v.Crop
+	}
 	switch {
-	case l.Variety != "":
-		w.What, w.Known = l.Variety, true
-		if v, ok := s.Book.Variety(l.Variety); ok {
-			w.CropID = v.Crop
-		}
-	case l.Crop != "" && l.Role == "" && l.Colour == "":
-		w.What, w.Known = s.cropName(l.Crop), true
-	case l.Recipe != "":
-		w.What = l.Recipe
+	case kind == "" && l.Colour == "":
+		w.What = "anything"
+	case kind == "":
+		w.What = "anything " + l.Colour
+	case l.Colour != "":
+		w.What = l.Colour + " " + kind
 	default:
-		w.What = cmp.Or(l.Colour+" "+l.Role, "anything")
+		w.What = kind
+	}
+	if l.Recipe != "" {
+		w.What = l.Recipe + ": " + w.What
 	}
 	return w
+}
+
+// parts returns the plantings whose stems a line could be filled with, and the share of them that has its colour.
+func (s *Snapshot) parts(l OrderLine) []forecast.Part {
+	var parts []forecast.Part
+	for i, p := range s.Model.Plantings {
+		v, _ := s.Book.Variety(p.Variety)
+		switch {
+		case l.Variety != "" && v.Name != l.Variety, l.Crop != "" && v.Crop != l.Crop, l.Role != "" && v.Role != l.Role:
+			continue
+		}
+		if share := v.ColourShare(l.Colour); share > 0 {
+			parts = append(parts, forecast.Part{Planting: i, Share: share})
+		}
+	}
+	return parts
+}
+
+// together returns the stems of some plantings; what orders ask for again and again is added up once.
+func (s *Snapshot) together(parts []forecast.Part) forecast.Cells {
+	key := forecast.PartsKey(parts)
+	if cells, ok := s.sums.Load(key); ok {
+		return cells.(forecast.Cells)
+	}
+	cells := s.Forecast.Sum(parts)
+	s.sums.Store(key, cells)
+	return cells
+}
+
+// longEnough returns the share of the stems that has a line's least length, weighed by the stems that each planting has to come.
+func (s *Snapshot) longEnough(l OrderLine, parts []forecast.Part) float64 {
+	if l.MinLengthCM == nil {
+		return 1
+	}
+	sum, weight := 0.0, 0.0
+	for _, part := range parts {
+		p := s.Model.Plantings[part.Planting]
+		standing := s.Stand.Standing(part.Planting)
+		first := 1.0 // of what is still to be cut, the part that is of the first flush
+		if cut := s.taken(p.ID); cut > 0 && standing.FirstFlush > 0 {
+			first = max(0, 1-cut/standing.FirstFlush)
+		}
+		w := part.Share * (1e-9 + standing.FirstFlush)
+		sum += w * p.Growth.Profile.Stem.LongEnough(*l.MinLengthCM, first, p.Growth.KeepBuds)
+		weight += w
+	}
+	return sum / weight
+}
+
+// taken returns the stems that were cut of a planting in its season, up to the view's day.
+func (s *Snapshot) taken(planting string) float64 {
+	stems := 0
+	for _, c := range s.Book.Cuts {
+		if c.Planting == planting && !c.CutAt.Day().After(s.View.Upto) && s.View.Upto.Sub(c.CutAt.Day()) < 300 {
+			stems += c.Taken()
+		}
+	}
+	return float64(stems)
 }
 
 func (s *Snapshot) cropName(id string) string {
@@ -133,29 +245,18 @@ func (s *Snapshot) cropName(id string) string {
 	return id
 }
 
-func (s *Snapshot) spread(l OrderLine, pick int, use crop.Use) forecast.Spread {
-	cells, ok := s.Forecast.Crops[l.Crop]
-	if l.Variety != "" {
-		cells, ok = s.Forecast.Varieties[l.Variety]
-	}
-	if !ok {
-		return forecast.Spread{}
-	}
-	return cells.ByPick[pick][use]
-}
-
-// cutOn returns the sound stems cut on a day of a variety, or of a crop where that is empty.
-func (s *Snapshot) cutOn(d day.Day, variety, cropID string) int {
-	stems := 0
+// cutOn returns the sound stems cut on a day of some plantings.
+func (s *Snapshot) cutOn(d day.Day, parts []forecast.Part) int {
+	stems := 0.0
 	for _, c := range s.Book.Cuts {
 		if c.CutAt.Day() != d {
 			continue
 		}
-		p, _ := s.Book.Planting(c.Planting)
-		v, _ := s.Book.Variety(p.Variety)
-		if variety != "" && p.Variety == variety || variety == "" && v.Crop == cropID {
-			stems += c.Stems
+		for _, part := range parts {
+			if s.Model.Plantings[part.Planting].ID == c.Planting {
+				stems += part.Share * float64(c.Stems)
+			}
 		}
 	}
-	return stems
+	return int(stems)
 }

@@ -200,6 +200,20 @@ func checkColour(s string) error {
 	return nil
 }
 
+// ColourShare returns the share of a variety's stems that has a colour, 0 to 1: all of them where any colour will do.
+func (v Variety) ColourShare(colour string) float64 {
+	if colour == "" || strings.EqualFold(v.Colour, colour) {
+		return 1
+	}
+	for part := range strings.SplitSeq(v.Colour, ";") {
+		name, share, ok := strings.Cut(part, ":")
+		if n, err := strconv.ParseFloat(strings.TrimSpace(share), 64); ok && err == nil && strings.EqualFold(strings.TrimSpace(name), colour) {
+			return n
+		}
+	}
+	return 0
+}
+
 // sortMoments orders by field time, then by id.
 func sortMoments[T any](records []T, at func(T) (day.Moment, string)) {
 	slices.SortFunc(records, func(a, b T) int {

@@ -269,6 +269,9 @@ func newDue(d farm.Due) dueView {
 		if w.Known {
 			line.Verdict, line.Short = verdict(w.Wanted, w.Chance, w.Short())
 			line.Spread = newSpreadView(w.Spread, max(w.Spread.Quantile(0.9), float64(w.Wanted)), w.Wanted)
+			if w.Long < 0.995 {
+				line.Verdict += fmt.Sprintf(", %.0f %% of the stems are %s cm or more", 100*w.Long, farm.Decimal(*w.MinLengthCM))
+			}
 			if w.Have > 0 {
 				line.Verdict += fmt.Sprintf(" (%d are cut)", w.Have)
 			}
@@ -276,7 +279,7 @@ func newDue(d farm.Due) dueView {
 				line.Verdict += fmt.Sprintf(", after %d for orders before it", w.Before)
 			}
 		} else {
-			line.Verdict = "by recipe, role or colour alone: not reckoned, name a crop or a variety"
+			line.Verdict, line.Short = "no row on record gives this: sow it, or name another", w.Wanted > 0
 		}
 		if line.Short {
 			short++

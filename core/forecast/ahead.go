@@ -1,6 +1,7 @@
 package forecast
 
 import (
+	"fmt"
 	"hash/fnv"
 	"math"
 	"math/rand/v2"
@@ -20,6 +21,11 @@ type Forecast struct {
 	Plantings []Cells          // in the farm's order
 	Crops     map[string]Cells // sums over the plantings of a crop, by its id
 	Varieties map[string]Cells // and of a variety
+
+	seed    uint64
+	draws   int
+	ids     []string
+	samples []*samples // by planting
 }
 
 // Cells are the stems of one planting, crop or variety by pick day and use.
@@ -35,49 +41,116 @@ func (s *Stand) Forecast() *Forecast {
 	f := &Forecast{
 		PickDays: s.farm.Picks.Between(s.farm.From, s.farm.To),
 		Crops:    make(map[string]Cells), Varieties: make(map[string]Cells),
+		seed: s.farm.Seed, draws: s.farm.Draws,
 	}
 	same := s.farm.sameCrops(s.before)
 	f.Plantings = make([]Cells, len(s.rows))
+	f.samples = make([]*samples, len(s.rows))
 
 	// Plantings know nothing of each other from here on, so they are moved side by side; their sums are taken in order.
-	moved := make([]*samples, len(s.rows))
 	next := make(chan int)
 	var workers sync.WaitGroup
 	for range runtime.GOMAXPROCS(0) {
 		workers.Go(func() {
 			for i := range next {
-				moved[i] = s.ahead(i, f.PickDays)
-				f.Plantings[i] = moved[i].cells()
+				f.samples[i] = s.ahead(i, f.PickDays)
+				f.Plantings[i] = f.samples[i].cells()
 			}
 		})
 	}
+	crops, varieties := make(map[string][]Part), make(map[string][]Part)
 	for i, p := range s.farm.Plantings {
-		if same[p.Growth.Profile.ID] {
-			f.Plantings[i] = s.before.made.Plantings[s.before.index(p.ID)]
-			f.Varieties[p.Variety] = s.before.made.Varieties[p.Variety]
-			f.Crops[p.Growth.Profile.ID] = s.before.made.Crops[p.Growth.Profile.ID]
+		f.ids = append(f.ids, p.ID)
+		id := p.Growth.Profile.ID
+		if same[id] {
+			was := s.before.made
+			at := s.before.index(p.ID)
+			f.Plantings[i], f.samples[i] = was.Plantings[at], was.samples[at]
+			f.Varieties[p.Variety], f.Crops[id] = was.Varieties[p.Variety], was.Crops[id]
 			continue
 		}
+		crops[id] = append(crops[id], Part{i, 1})
+		varieties[p.Variety] = append(varieties[p.Variety], Part{i, 1})
 		next <- i
 	}
 	close(next)
 	workers.Wait()
-	crops, varieties := make(sums), make(sums)
-	for i, stems := range moved {
-		if stems != nil {
-			p := &s.farm.Plantings[i]
-			crops.add(p.Growth.Profile.ID, stems)
-			varieties.add(p.Variety, stems)
-		}
+	for id, parts := range crops {
+		f.Crops[id] = f.Sum(parts)
 	}
-	for id, stems := range crops {
-		f.Crops[id] = stems.cells()
-	}
-	for id, stems := range varieties {
-		f.Varieties[id] = stems.cells()
+	for name, parts := range varieties {
+		f.Varieties[name] = f.Sum(parts)
 	}
 	s.made, s.before = f, nil
 	return f
+}
+
+// A Part is a planting, by its place in the farm, and the share of its stems that is meant, 0 to 1.
+type Part struct {
+	Planting int
+	Share    float64
+}
+
+// PartsKey returns what tells parts from others.
+func PartsKey(parts []Part) string { return fmt.Sprint(parts) }
+
+// mixPlants is how sure the share of a colour in a mix is: as if so many plants of it had been looked at.
+const mixPlants = 9
+
+// Sum returns the stems of several plantings together: added up within each weather and draw, since those move all of them
+// together, and only then turned into bounds. Of a share below one nobody knows how large it will really be, so that it differs
+// from draw to draw.
+func (f *Forecast) Sum(parts []Part) Cells {
+	sum := newSamples(len(f.PickDays))
+	for _, part := range parts {
+		if part.Share <= 0 {
+			continue
+		}
+		more := f.samples[part.Planting]
+		var share []float64
+		if part.Share < 1 {
+			share = f.shares(part)
+		}
+		for j := range more.stems {
+			for u, stems := range more.stems[j] {
+				if stems == nil {
+					continue
+				}
+				sum.mean[j][u] += more.mean[j][u] * part.Share
+				to := sum.stems[j][u]
+				if len(to) < len(stems) { // one crop looks at half of the samples for this use, another at all
+					wider := make([]int32, len(stems))
+					for k := range to {
+						wider[2*k], wider[2*k+1] = to[k], to[k]
+					}
+					to = wider
+					sum.stems[j][u] = to
+				}
+				each := len(to) / len(stems)
+				for k := range to {
+					n := stems[k/each]
+					if share != nil {
+						n = int32(float64(n)*share[k%f.draws] + 0.5)
+					}
+					to[k] += n
+				}
+			}
+		}
+	}
+	return sum.cells()
+}
+
+// shares draws what the share of a part may be.
+func (f *Forecast) shares(part Part) []float64 {
+	h := fnv.New64a()
+	h.Write([]byte("share\x00" + f.ids[part.Planting]))
+	random := rand.New(rand.NewPCG(f.seed, h.Sum64()))
+	beta := distuv.Beta{Alpha: mixPlants * part.Share, Beta: mixPlants * (1 - part.Share), Src: random}
+	shares := make([]float64, f.draws)
+	for d := range shares {
+		shares[d] = beta.Rand()
+	}
+	return shares
 }
 
 // samples are whole stems by pick day, use, and member × draw, with the mean of their expectations.
@@ -100,30 +173,6 @@ func (s *samples) cells() Cells {
 		}
 	}
 	return cells
-}
-
-type sums map[string]*samples
-
-func (s sums) add(key string, more *samples) {
-	to := s[key]
-	if to == nil {
-		to = newSamples(len(more.stems))
-		s[key] = to
-	}
-	for j := range more.stems {
-		for u, stems := range more.stems[j] {
-			if stems == nil {
-				continue
-			}
-			to.mean[j][u] += more.mean[j][u]
-			if to.stems[j][u] == nil {
-				to.stems[j][u] = make([]int32, len(stems))
-			}
-			for k, n := range stems {
-				to.stems[j][u][k] += n
-			}
-		}
-	}
 }
 
 // ahead returns the stems of planting i on the pick days.
