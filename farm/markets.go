@@ -156,28 +156,35 @@ func orZero(n *int) int {
 }
 
 func (s *Snapshot) want(l OrderLine) Want {
-	w := Want{OrderLine: l, CropID: l.Crop, Wanted: orZero(l.Stems), Long: 1}
-	kind := l.Role
-	if l.Crop != "" {
-		kind = s.cropName(l.Crop)
-	}
+	w := Want{OrderLine: l, CropID: l.Crop, Wanted: orZero(l.Stems), Long: 1, What: s.What(l)}
 	if v, ok := s.Book.Variety(l.Variety); ok {
-		kind, w.CropID = v.Name, v.Crop
-	}
-	switch {
-	case kind == "" && l.Colour == "":
-		w.What = "anything"
-	case kind == "":
-		w.What = "anything " + l.Colour
-	case l.Colour != "":
-		w.What = l.Colour + " " + kind
-	default:
-		w.What = kind
+		w.CropID = v.Crop
 	}
 	if l.Recipe != "" {
 		w.What = l.Recipe + ": " + w.What
 	}
 	return w
+}
+
+// What says what a line of an order wants, but for its recipe.
+func (s *Snapshot) What(l OrderLine) string {
+	kind := l.Role
+	if l.Crop != "" {
+		kind = s.cropName(l.Crop)
+	}
+	if l.Variety != "" {
+		kind = l.Variety
+	}
+	switch {
+	case kind == "" && l.Colour == "":
+		return "anything"
+	case kind == "":
+		return "anything " + l.Colour
+	case l.Colour != "":
+		return l.Colour + " " + kind
+	default:
+		return kind
+	}
 }
 
 // parts returns the plantings whose stems a line could be filled with, and the share of them that has its colour.

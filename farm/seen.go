@@ -200,6 +200,18 @@ func checkColour(s string) error {
 	return nil
 }
 
+// Colours returns the variety's colours: one, or those of a mix.
+func (v Variety) Colours() []string {
+	var colours []string
+	for part := range strings.SplitSeq(v.Colour, ";") {
+		name, _, _ := strings.Cut(part, ":")
+		if name = strings.TrimSpace(name); name != "" {
+			colours = append(colours, name)
+		}
+	}
+	return colours
+}
+
 // ColourShare returns the share of a variety's stems that has a colour, 0 to 1: all of them where any colour will do.
 func (v Variety) ColourShare(colour string) float64 {
 	if colour == "" || strings.EqualFold(v.Colour, colour) {

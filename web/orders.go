@@ -83,7 +83,8 @@ func (s *server) orderPage(c *echo.Context, code int, snap *farm.Snapshot, o far
 	slices.SortFunc(v.Lines, func(a, b orderLineView) int {
 		return len(a.Line)*1000 - len(b.Line)*1000 + strings.Compare(a.Line, b.Line)
 	})
-	v.New = []field{{Name: "what", Label: "Variety or crop", List: "wants", Needed: true}, {Name: "stems", Label: "Stems", Mode: "numeric", Needed: true}}
+	v.New = []field{{Name: "what", Label: "Variety, crop, role or colour", List: "wants", Needed: true, Hint: "Such as Tall zinnia, filler, white filler, anything white."},
+		{Name: "stems", Label: "Stems", Mode: "numeric", Needed: true}, {Name: "min_length_cm", Label: "At least so long in cm", Mode: "decimal"}}
 	if from("line") == "" {
 		v.New = fill(v.New, from, faults)
 		v.Fault = rest(v.New, faults)
@@ -99,28 +100,29 @@ func (s *server) orderPage(c *echo.Context, code int, snap *farm.Snapshot, o far
 
 // lineWords says what a line wants.
 func lineWords(snap *farm.Snapshot, l farm.OrderLine) string {
-	switch {
-	case l.Variety != "":
-		return l.Variety
-	case l.Crop != "":
-		if p := snap.Book.Crop(l.Crop); p != nil {
-			return p.Name
-		}
-		return l.Crop
-	case l.Recipe != "":
-		return "bouquets: " + l.Recipe
-	default:
-		return strings.TrimSpace(l.Colour + " " + l.Role)
+	words := snap.What(l)
+	if l.Recipe != "" {
+		words = "bouquets: " + l.Recipe
 	}
+	if l.MinLengthCM != nil {
+		words += ", " + farm.Decimal(*l.MinLengthCM) + " cm or longer"
+	}
+	return words
 }
 
-// wantNames are the varieties on record and the crops that they are of.
+// wantNames are the varieties on record, the crops that they are of, and their roles and colours.
 func wantNames(snap *farm.Snapshot) []string {
 	var names []string
 	for _, v := range snap.Book.Varieties {
 		names = append(names, v.Name)
 		if p := snap.Book.Crop(v.Crop); p != nil {
 			names = append(names, p.Name)
+		}
+		for _, colour := range v.Colours() {
+			names = append(names, "anything "+colour)
+			if v.Role != "" {
+				names = append(names, colour+" "+v.Role, v.Role)
+			}
 		}
 	}
 	slices.Sort(names)
@@ -157,6 +159,9 @@ func (s *server) setLine(c *echo.Context, snap *farm.Snapshot, o farm.Order) err
 	}
 	wanted := f.Whole("stems", 1, 100_000)
 	line.Stems = &wanted
+	if did == "recorded" {
+		line.MinLengthCM = f.OptNumber("min_length_cm", 1, 300)
+	}
 	err := f.Faults()
 	if err == nil {
 		if did == "corrected" {
@@ -174,7 +179,7 @@ func (s *server) setLine(c *echo.Context, snap *farm.Snapshot, o farm.Order) err
 	return c.Redirect(http.StatusSeeOther, addressOf(did, line.Record(), "orders", o.ID))
 }
 
-// name gives a line the variety or the crop of a name.
+// name gives a line the variety, the crop, or the colour and role of a name.
 func (s *server) name(snap *farm.Snapshot, f *farm.Fields, l *farm.OrderLine, what string) {
 	if v, ok := snap.Book.Variety(what); ok {
 		l.Variety = v.Name
@@ -186,7 +191,21 @@ func (s *server) name(snap *farm.Snapshot, f *farm.Fields, l *farm.OrderLine, wh
 			return
 		}
 	}
-	f.Fault("what", "%q is neither a variety on record nor a crop: choose one from the list", what)
+	colour, role := "", what
+	if words := strings.Fields(what); len(words) > 1 {
+		last := len(words) - 1
+		colour, role = strings.Join(words[:last], " "), words[last]
+		if words[0] == "anything" {
+			colour, role = strings.Join(words[1:], " "), ""
+		}
+	}
+	for _, v := range snap.Book.Varieties {
+		if (role == "" || v.Role == role) && v.ColourShare(colour) > 0 {
+			l.Colour, l.Role = colour, role
+			return
+		}
+	}
+	f.Fault("what", "%q is no variety, crop, role or colour here: choose one from the list", what)
 }
 
 func orderFields() []field {

@@ -248,7 +248,7 @@ func TestBadInputKeepsWhatWasTyped(t *testing.T) {
 		{"/plantings/ZC1/cut", "stems", "seven", "whole number"},
 		{"/plantings/ZC1/cut", "seconds", "9", "cannot be"},
 		{"/orders", "due_on", "", "date is missing"},
-		{"/orders/Gate stall/lines", "what", "Orchid", "neither a variety"},
+		{"/orders/Gate stall/lines", "what", "Orchid", "no variety"},
 		{"/orders/Gate stall/lines", "stems", "0", "out of reason"},
 	} {
 		form := url.Values{}

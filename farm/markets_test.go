@@ -1,0 +1,55 @@
+package farm_test
+
+import (
+	"math"
+	"slices"
+	"testing"
+
+	"dewcount/core/crop"
+	"dewcount/core/day"
+	"dewcount/farm"
+)
+
+// Worked by hand: a filler is any of the three rows, white is one row and four tenths of the mix, and what a colour was promised is no
+// longer there for the role.
+func TestWantsByRoleColourAndLength(t *testing.T) {
+	b := farm.NewBook(nil)
+	for key, value := range map[string]string{"name": "Meadow", "latitude": "46.9", "longitude": "7.2", "elevation_m": "400",
+		"timezone": "Europe/Zurich", "pick_days": "tue fri"} {
+		b.Settings = append(b.Settings, farm.Setting{Key: key, Value: value})
+	}
+	b.Varieties = []farm.Variety{{Name: "snow", Crop: "cosmos-single", Colour: "white", Role: "filler"},
+		{Name: "mixed", Crop: "cosmos-double", Colour: "white:0.4;pink:0.6", Role: "filler"},
+		{Name: "blood", Crop: "zinnia-tall", Colour: "red", Role: "filler"}}
+	for _, v := range b.Varieties {
+		b.Plantings = append(b.Plantings, farm.Planting{ID: v.Name, Variety: v.Name, Method: crop.Direct, StartedOn: day.Must("2026-04-20"), Plants: 60})
+	}
+	twenty, ten, long := 20, 10, 60.0
+	b.Orders = []farm.Order{{ID: "fete", Kind: "market", DueOn: day.Must("2026-07-18")}}
+	b.OrderLines = []farm.OrderLine{{Order: "fete", Line: 1, Colour: "white", Stems: &twenty}, {Order: "fete", Line: 2, Role: "filler", Stems: &ten},
+		{Order: "fete", Line: 3, Variety: "blood", Stems: &ten, MinLengthCM: &long}, {Order: "fete", Line: 4, Colour: "blue", Stems: &ten},
+		{Order: "fete", Line: 5, Recipe: "jar", Quantity: &ten}}
+	b.RecipeLines = []farm.RecipeLine{{Recipe: "jar", Role: "filler", Stems: 3}, {Recipe: "jar", Crop: "zinnia-tall", Stems: 1}}
+	s, err := farm.NewSnapshot(b, 0, farm.Morning(day.Must("2026-07-12")), nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	wants := s.Due()[0].Lines
+	pick := slices.Index(s.Forecast.PickDays, s.Due()[0].PickOn)
+	mean := func(i int) float64 { return s.Forecast.Plantings[i].ByPick[pick][crop.Market].Mean() }
+	if got, want := wants[0].Spread.Mean(), mean(0)+0.4*mean(1); math.Abs(got-want) > 1e-6*want {
+		t.Errorf("%v white stems, want %v", got, want)
+	}
+	if got, want := wants[1].Spread.Mean(), mean(0)+mean(1)+mean(2); math.Abs(got-want) > 1e-6*want || wants[1].Before != 20 {
+		t.Errorf("%v fillers after %d promised, want %v after 20", got, wants[1].Before, want)
+	}
+	if w := wants[2]; w.Long <= 0 || w.Long >= 1 || w.Needed() <= 10 {
+		t.Errorf("%v of the stems are long enough, so %d are needed for 10", w.Long, w.Needed())
+	}
+	if wants[3].Known || wants[3].Short() != 10 {
+		t.Errorf("nothing blue grows here, but of 10 wanted %d are short", wants[3].Short())
+	}
+	if len(wants) != 6 || wants[4].Wanted != 30 || wants[5].Wanted != 10 {
+		t.Errorf("ten jars want %d lines, %d and %d stems", len(wants)-4, wants[4].Wanted, wants[5].Wanted)
+	}
+}
