@@ -214,7 +214,7 @@ func (e *Entry) Profile() *crop.Profile {
 		p.Starts = append(p.Starts, crop.Method(s))
 	}
 	if e.Germination != nil {
-		p.SoilOptC = e.Germination.SoilOptC
+		p.SoilMinC, p.SoilOptC = e.Germination.SoilMinC, e.Germination.SoilOptC
 	}
 	if e.Nursery != nil {
 		p.Nursery = crop.Nursery{EarliestWeeks: e.Nursery.Weeks[0], LatestWeeks: e.Nursery.Weeks[1]}

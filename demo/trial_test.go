@@ -273,12 +273,8 @@ func (v *verdict) judge(t *testing.T, s *season, oracle bool, lock *sync.Mutex) 
 				row := review.Row{Planting: p.ID, Crop: p.Growth.Profile.ID, AsOf: asOf, Pick: pick, Came: float64(s.came[p.ID][pick]),
 					Calendar: review.Calendar(p.Growth.Profile, record.Plants, record.StartedOn, picks.Before(pick, pick.Add(-7)), pick)}
 				with := func(snap *farm.Snapshot) review.Row {
-					spread := snap.Forecast.Plantings[i].ByPick[j][crop.Market]
 					r := row
-					r.Mean = spread.Mean()
-					for k, q := range review.Quantiles {
-						r.Stems[k] = spread.Quantile(q)
-					}
+					r.Foretell(snap.Forecast.Plantings[i].ByPick[j][crop.Market])
 					return r
 				}
 				r := with(told)
@@ -422,7 +418,7 @@ func (v *verdict) print() {
 			line(key, m[key])
 		}
 	}
-	fmt.Fprintf(out, "evidence lowers the score by %.0f %%\n", 100*(1-v.all.WIS/v.blind.WIS))
+	fmt.Fprintf(out, "evidence lowers the score by %.1f %%\n", 100*(1-v.all.WIS/v.blind.WIS))
 	if v.floor.WIS > 0 {
 		fmt.Fprintf(out, "%.2f times the oracle's score\n", v.known.WIS/v.floor.WIS)
 	}

@@ -11,10 +11,11 @@ import (
 // A Backtest is what would have been forecast in the past beside what was cut.
 type Backtest struct {
 	Rows      []review.Row
+	Untold    review.Score // of the same rows without what was counted, cut and seen, to show what that was worth
 	FirstCuts []FirstCut
 }
 
-// A FirstCut is a planting's forecast of its first cut so many days before it came.
+// A FirstCut is a planting's forecast, so many days before, of the pick day by which a twentieth of its first flush was cut.
 type FirstCut struct {
 	Planting, Crop string
 	DaysBefore     int
@@ -41,9 +42,26 @@ func (b *Book) Backtest(today day.Day, progress func(day.Day)) (*Backtest, error
 		}
 	}
 	out := &Backtest{}
+	var firstCuts map[string]day.Day
 	for asOf := first.Add(backtestEvery); asOf.Before(last); asOf = asOf.Add(backtestEvery) {
+		if !cutSoon(cuts, asOf) {
+			continue
+		}
+		if firstCuts == nil {
+			if firstCuts, err = b.firstCuts(last, today); err != nil {
+				return nil, err
+			}
+		}
 		progress(asOf)
-		s, err := NewSnapshot(b.grownAt(asOf), 0, Evening(asOf, today, asOf.Add(UsualDays)), nil)
+		view := Evening(asOf, today, asOf.Add(UsualDays))
+		then := b.grownAt(asOf)
+		s, err := NewSnapshot(then, 0, view, nil)
+		if err != nil {
+			return nil, err
+		}
+		mute := *then
+		mute.Counts, mute.Cuts, mute.Events = nil, nil, nil
+		untold, err := NewSnapshot(&mute, 0, view, nil)
 		if err != nil {
 			return nil, err
 		}
@@ -54,22 +72,55 @@ func (b *Book) Backtest(today day.Day, progress func(day.Day)) (*Backtest, error
 				if !ok {
 					continue
 				}
-				spread := s.Forecast.Plantings[i].ByPick[j][crop.Market]
-				row := review.Row{Planting: p.ID, Crop: p.Growth.Profile.ID, AsOf: asOf, Pick: pick, Mean: spread.Mean(), Came: float64(came),
+				row := review.Row{Planting: p.ID, Crop: p.Growth.Profile.ID, AsOf: asOf, Pick: pick, Came: float64(came),
 					Calendar: review.Calendar(p.Growth.Profile, record.Plants, record.StartedOn, picks.Before(pick, pick.Add(-7)), pick)}
-				for k, q := range review.Quantiles {
-					row.Stems[k] = spread.Quantile(q)
-				}
+				row.Foretell(s.Forecast.Plantings[i].ByPick[j][crop.Market])
 				if row.Counts() {
 					out.Rows = append(out.Rows, row)
+					row.Foretell(untold.Forecast.Plantings[i].ByPick[j][crop.Market])
+					out.Untold.Add(row)
 				}
 			}
-			if f, ok := b.firstCut(s, i, asOf, last); ok {
-				out.FirstCuts = append(out.FirstCuts, f)
+			came, likely := firstCuts[p.ID], s.Milestones(i).FirstCut.Likely
+			if earlier, _ := b.cutDays(p.ID, asOf); earlier.IsZero() && came.After(asOf) && !likely.IsZero() {
+				out.FirstCuts = append(out.FirstCuts, FirstCut{p.ID, p.Growth.Profile.ID, came.Sub(asOf), likely.Sub(came)})
 			}
 		}
 	}
 	return out, nil
+}
+
+// cutSoon tells whether a forecast of a day can be held against any cut.
+func cutSoon(cuts map[cutKey]int, asOf day.Day) bool {
+	for key := range cuts {
+		if key.pick.After(asOf) && key.pick.Sub(asOf) <= UsualDays {
+			return true
+		}
+	}
+	return false
+}
+
+// firstCuts returns the pick day by which a twentieth of each planting's first flush had been cut, as large as all its records up to
+// a last day make that flush.
+func (b *Book) firstCuts(last, today day.Day) (map[string]day.Day, error) {
+	s, err := NewSnapshot(b, 0, Evening(last, today, last), nil)
+	if err != nil {
+		return nil, err
+	}
+	firsts := make(map[string]day.Day)
+	gone := make(map[string]int)
+	cuts := slices.SortedFunc(slices.Values(b.Cuts), func(x, y Cut) int { return x.CutAt.Day().Compare(y.CutAt.Day()) })
+	for _, c := range cuts {
+		i := s.Index(c.Planting)
+		if i < 0 || !firsts[c.Planting].IsZero() {
+			continue
+		}
+		gone[c.Planting] += c.Taken()
+		if flush := s.Stand.FirstFlush(i); gone[c.Planting] > 0 && float64(gone[c.Planting]) >= flush/20 {
+			firsts[c.Planting] = c.CutAt.Day()
+		}
+	}
+	return firsts, nil
 }
 
 // grownAt returns the book without the plantings of years before a day, which have nothing left to forecast.
@@ -111,18 +162,4 @@ func (b *Book) cutsByPick(place Place) (cuts map[cutKey]int, last day.Day) {
 		}
 	}
 	return cuts, last
-}
-
-// firstCut returns how far the forecast of planting i's first cut is off, if that came after asOf.
-func (b *Book) firstCut(s *Snapshot, i int, asOf, last day.Day) (FirstCut, bool) {
-	p := s.Model.Plantings[i]
-	came, _ := b.cutDays(p.ID, last)
-	if came.IsZero() || !came.After(asOf) {
-		return FirstCut{}, false
-	}
-	likely := s.Milestones(i).FirstCut.Likely
-	if likely.IsZero() {
-		return FirstCut{}, false
-	}
-	return FirstCut{p.ID, p.Growth.Profile.ID, came.Sub(asOf), likely.Sub(came)}, true
 }

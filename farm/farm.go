@@ -21,8 +21,9 @@ type Snapshot struct {
 	Stand    *forecast.Stand
 	Forecast *forecast.Forecast
 
-	dates sync.Map // milestones by planting, worked out when they are asked for
-	sums  sync.Map // stems of several plantings, likewise
+	dates  sync.Map // milestones by planting, worked out when they are asked for
+	sums   sync.Map // stems of several plantings, likewise
+	causes sync.Map // what moved a crop's forecast, likewise
 }
 
 // NewSnapshot computes a book as it looks in a view. What is the same as in a snapshot before, which may be nil, is taken from

@@ -343,3 +343,42 @@ func TestACorrectedPlantingAgreesWithItsRecords(t *testing.T) {
 		t.Errorf("a sound correction: %v", err)
 	}
 }
+
+// What moved a forecast since yesterday adds up: the stems expected then and all that each cause moved are the stems expected now.
+func TestCausesAddUp(t *testing.T) {
+	f, _ := meadow(t)
+	sixteen := 16
+	for _, r := range []farm.Record{
+		count("c1", "2026-07-08T06:00", 40, 20, 10, 6, 8, 12, 3, 0).Record(),
+		count("c2", "2026-07-09T06:00", 80, 30, 12, 9, 8, 12, 3, 0).Record(),
+		farm.Cut{ID: "k1", CutAt: day.At(day.Must("2026-07-08"), 8, 0), Planting: "ZC1", Stems: sixteen}.Record(),
+		farm.WeatherDay{Date: day.Must("2026-07-08"), TminC: 19, TmaxC: 33}.Record(),
+	} {
+		if err := f.Add(ctx, "", r); err != nil {
+			t.Fatal(err)
+		}
+	}
+	s := snapshot(t, f)
+	causes, err := s.Causes("zinnia-tall")
+	if err != nil {
+		t.Fatal(err)
+	}
+	var words []string
+	for _, m := range causes.Moves {
+		words = append(words, m.Words)
+	}
+	all := strings.Join(words, "; ")
+	if len(words) != 4 || !strings.Contains(all, "warmer than expected") || !strings.Contains(all, "Wednesday's count of ZC1; Wednesday's cut of 16 from ZC1; Thursday's count") {
+		t.Errorf("the causes are %q", words)
+	}
+	for j := range s.Forecast.PickDays {
+		sum := causes.Before[j]
+		for _, m := range causes.Moves {
+			sum += m.Moved[j]
+		}
+		now := s.Forecast.Crops["zinnia-tall"].ByPick[j][crop.Market].Mean()
+		if off := sum - now; off > 1e-6*now+1e-9 || -off > 1e-6*now+1e-9 {
+			t.Errorf("%v: %v stems add up where %v are expected", s.Forecast.PickDays[j], sum, now)
+		}
+	}
+}

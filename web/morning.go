@@ -17,13 +17,16 @@ import (
 // A morningView answers: what can be cut on the next pick day, and how sure is that?
 type morningView struct {
 	Heading, For string
-	Today        bool // the pick day shown is today
+	Pick         string // the pick day shown
+	Today        bool   // the pick day shown is today
 	Picks        []pickView
 	Crops        []cropView
 	Quiet        string // crops that have nothing on the pick day, in words
 	Dues         []dueView
 	ToCount      []toCountView
 	Rests        string // what the forecast rests on
+	Hours        string // in which stems can be cut on the pick day
+	Warnings     []string
 	Missing      string // that the weather of late is not on record, empty where it is
 	Empty        bool
 }
@@ -82,12 +85,13 @@ func (s *server) morning(c *echo.Context, snap *farm.Snapshot) error {
 
 func newMorning(snap *farm.Snapshot, chosen int) morningView {
 	f := snap.Forecast
-	v := morningView{Empty: len(snap.Book.Plantings) == 0, Rests: rests(snap), Missing: missing(snap)}
+	v := morningView{Empty: len(snap.Book.Plantings) == 0, Rests: rests(snap), Missing: missing(snap), Warnings: warnings(snap)}
 	dues := snap.Due()
 	if len(f.PickDays) > 0 {
 		pick := f.PickDays[chosen]
+		v.Pick = pick.String()
 		v.Heading, v.Today = "Pick of "+pick.Spoken(), pick == snap.View.Today
-		v.For = feeds(dues, pick)
+		v.For, v.Hours = feeds(dues, pick), cuttingHours(snap, pick)
 		v.Crops, v.Quiet = cropLines(snap, dues, chosen)
 		for j, d := range f.PickDays {
 			total := 0.0

@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"dewcount/core/crop"
+	"dewcount/core/day"
 	"dewcount/farm"
 
 	"github.com/labstack/echo/v5"
@@ -82,6 +83,7 @@ func state(snap *farm.Snapshot, i int) string {
 
 // A plantingView answers for one row: when, how many, and from what that is known.
 type plantingView struct {
+	Warning, CropID                string
 	ID, Variety, Crop, About, Next string
 	Over                           bool
 	Ladder                         []rungView
@@ -122,7 +124,7 @@ func newPlanting(snap *farm.Snapshot, i int) plantingView {
 	p := snap.Model.Plantings[i]
 	record, _ := snap.Book.Planting(p.ID)
 	standing := snap.Stand.Standing(i)
-	v := plantingView{ID: p.ID, Variety: p.Variety, Crop: p.Growth.Profile.Name, About: about(record), Over: over(snap, i),
+	v := plantingView{ID: p.ID, Variety: p.Variety, Crop: p.Growth.Profile.Name, CropID: p.Growth.Profile.ID, About: about(record, snap.View.Today), Over: over(snap, i),
 		Ladder: ladder(standing.Rungs, p.Growth.Market), Window: p.Growth.Market.String(), Why: why(snap, i),
 		Standing: bounds(int(standing.Sure+0.5), int(standing.Likely+0.5), int(standing.AtBest+0.5)),
 		Life:     newLife(snap, i), Story: story(snap, p.ID)}
@@ -130,6 +132,12 @@ func newPlanting(snap *farm.Snapshot, i int) plantingView {
 	most := 1.0
 	for j := range cells {
 		most = max(most, cells[j][crop.Market].Quantile(0.9))
+	}
+	if p.Growth.Method == crop.Direct && !p.Growth.Started.Before(snap.View.Today) {
+		v.Warning = soilWords(snap, p.Growth.Profile.SoilMinC, p.Growth.Started)
+	}
+	if learned, ok := snap.Stand.Learned(i); ok && v.Warning == "" {
+		v.Warning = strain(learned)
 	}
 	v.Next = "Nothing to cut in the next five weeks."
 	found := false
@@ -153,9 +161,10 @@ func newPlanting(snap *farm.Snapshot, i int) plantingView {
 }
 
 // about says how a planting was started.
-func about(p farm.Planting) string {
-	words := map[crop.Method]string{crop.Direct: "sown where it grows", crop.Tray: "sown in trays", crop.Tuber: "tubers started"}[p.Method]
-	text := fmt.Sprintf("%d plants, %s on %s", p.Plants, words, p.StartedOn.Spoken())
+func about(p farm.Planting, today day.Day) string {
+	words := map[crop.Method]string{crop.Direct: "sown where it grows", crop.Tray: "sown in trays", crop.Tuber: "tubers started", crop.Bulb: "bulbs set",
+		crop.Corm: "corms set", crop.Cutting: "cuttings started", crop.Division: "divisions set", crop.Established: "established, on record"}[p.Method]
+	text := fmt.Sprintf("%d plants, %s on %s", p.Plants, words, spokenYear(p.StartedOn, today))
 	if p.Bed != "" {
 		text += ", bed " + p.Bed
 	}

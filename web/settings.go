@@ -70,6 +70,9 @@ func (s *server) settingsForm(c *echo.Context, code int, from typed, faults map[
 	} else if err != nil {
 		return err
 	}
+	if snap != nil {
+		v.Lead += " " + frostWords(snap)
+	}
 	v.Fields, v.More = placeFields()
 	v.Fields, v.More = fill(v.Fields, from, faults), fill(v.More, from, faults)
 	return s.show(c, code, "form", "/farm", "The farm", snap, v)

@@ -31,7 +31,7 @@ func story(snap *farm.Snapshot, planting string) []storyLine {
 	}
 	for _, e := range snap.Book.Events {
 		if e.Planting == planting {
-			words := map[string]string{farm.Emerged: "most plants are up", farm.FirstBud: "first tight buds"}[e.Event]
+			words := map[string]string{farm.Emerged: "most plants are up", farm.FirstBud: "first tight buds", farm.ShortDays: "short days begin"}[e.Event]
 			if words == "" {
 				words = e.Event
 			}
@@ -102,7 +102,7 @@ func pastLine(p farm.Past, planting string) (storyLine, bool) {
 	case &farm.Cuts:
 		line = cutLine(book.Cuts[0])
 	case &farm.Plantings:
-		line = storyLine{When: book.Plantings[0].StartedOn.Spoken(), Words: about(book.Plantings[0]), Kind: r.Kind.Name, ID: r.ID(),
+		line = storyLine{When: book.Plantings[0].StartedOn.Spoken(), Words: about(book.Plantings[0], book.Plantings[0].StartedOn), Kind: r.Kind.Name, ID: r.ID(),
 			sort: book.Plantings[0].StartedOn.At(0)}
 	default:
 		return storyLine{}, false

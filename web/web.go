@@ -56,6 +56,7 @@ func (s *server) routes(e *echo.Echo) {
 	e.GET("/assets/*", assets)
 	e.GET("/", s.on(s.morning))
 	e.GET("/go", s.on(s.jump))
+	e.GET("/why/:crop", s.on(s.why))
 	e.GET("/plantings", s.on(s.plantings))
 	e.GET("/plantings/new", s.on(s.newPlanting))
 	e.POST("/plantings", s.on(s.addPlanting))

@@ -142,3 +142,12 @@ func list(names []string) string {
 		return strings.Join(names[:len(names)-1], ", ") + " and " + names[len(names)-1]
 	}
 }
+
+// spokenYear writes a date, with its year where it is not the same as that of another.
+func spokenYear(d, now day.Day) string {
+	year, _, _ := d.Date()
+	if other, _, _ := now.Date(); year == other {
+		return d.Spoken()
+	}
+	return d.Midnight().Format("Mon 2 January 2006")
+}

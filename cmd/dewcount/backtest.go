@@ -50,13 +50,15 @@ func (p program) backtest(ctx context.Context, fset *flag.FlagSet, args []string
 // writeTrust writes the table that a grower reads: how far can I trust this?
 func writeTrust(out *bufio.Writer, test *farm.Backtest) error {
 	w := tabwriter.NewWriter(out, 0, 0, 2, ' ', tabwriter.AlignRight)
-	fmt.Fprintln(w, "\tpicks\tcut\texpected\tin the middle half\tbetween sure and best\tbetter than the calendar\t")
+	fmt.Fprintln(w, "\tpicks\tcut\texpected\toff by\tcalendar off by\tin the middle half\tbetween sure and best\tbetter than the calendar\t")
 	line := func(name string, rows []review.Row) {
 		var s review.Score
 		for _, r := range rows {
 			s.Add(r)
 		}
-		fmt.Fprintf(w, "%s\t%d\t%.0f\t%.0f\t%.0f %%\t%.0f %%\t%.0f %%\t\n", name, s.Rows, s.Came, s.Expected, 100*s.Share(s.In50), 100*s.Share(s.In80), 100*s.Skill())
+		each := 1 / float64(max(1, s.Rows))
+		fmt.Fprintf(w, "%s\t%d\t%.0f\t%.0f\t%.1f\t%.1f\t%.0f %%\t%.0f %%\t%.0f %%\t\n", name, s.Rows, s.Came, s.Expected, s.WIS*each, s.Calendar*each,
+			100*s.Share(s.In50), 100*s.Share(s.In80), 100*s.Skill())
 	}
 	byLead, byCrop := make(map[int][]review.Row), make(map[string][]review.Row)
 	for _, r := range test.Rows {
@@ -72,6 +74,14 @@ func writeTrust(out *bufio.Writer, test *farm.Backtest) error {
 	}
 	if err := w.Flush(); err != nil {
 		return err
+	}
+	var told review.Score
+	for _, r := range test.Rows {
+		told.Add(r)
+	}
+	if test.Untold.WIS > 0 {
+		fmt.Fprintf(out, "\nOff by: the weighted interval score of the bounds, in stems a pick; for the calendar how far its number is out.\n"+
+			"What was counted, cut and seen made the forecast %.0f %% better than it would have been without.\n", 100*(1-told.WIS/test.Untold.WIS))
 	}
 	off, n := 0.0, 0
 	for _, f := range test.FirstCuts {

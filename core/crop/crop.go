@@ -59,26 +59,26 @@ const (
 
 // A Profile is one crop's starting values for a grower who has no records yet.
 type Profile struct {
-	ID, Name, Form  string
-	Life            Life
-	FrostKillC      float64 // air temperature that kills the top growth
-	Overwinters     bool    // survives a usual winter outdoors
-	ChillDays       int     // days with a mean of at most 9 °C that are needed before it moves on; 0 for none
-	Starts          []Method
-	PreferredStart  Method
-	SoilOptC        float64 // warmth of the seed bed under cover; the optimum where nothing is sown
-	Nursery         Nursery
-	Response        climate.Response
-	EmergeCd, BudCd float64
-	RungsCd         [Rungs - 1]float64
-	SpreadCV        float64
-	Daylength       Daylength
-	Pinch           Pinch
-	Yield           Yield
-	Stem            Stem
-	Cut             map[Use]Window
-	Schools         []School
-	TypicalDays     [2]int
+	ID, Name, Form     string
+	Life               Life
+	FrostKillC         float64 // air temperature that kills the top growth
+	Overwinters        bool    // survives a usual winter outdoors
+	ChillDays          int     // days with a mean of at most 9 °C that are needed before it moves on; 0 for none
+	Starts             []Method
+	PreferredStart     Method
+	SoilMinC, SoilOptC float64 // least warmth of the soil for seed, and that of the seed bed under cover; the optimum where nothing is sown
+	Nursery            Nursery
+	Response           climate.Response
+	EmergeCd, BudCd    float64
+	RungsCd            [Rungs - 1]float64
+	SpreadCV           float64
+	Daylength          Daylength
+	Pinch              Pinch
+	Yield              Yield
+	Stem               Stem
+	Cut                map[Use]Window
+	Schools            []School
+	TypicalDays        [2]int
 }
 
 // A Nursery is how a crop is raised under cover; zero weeks where it never is.

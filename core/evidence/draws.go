@@ -11,27 +11,45 @@ import (
 	"gonum.org/v1/gonum/stat/distuv"
 )
 
-// Standing returns, for each planting in the order given, one run a draw: the planting at its Until under traits that explain
-// its records and agree with what is known of its variety and crop, corrected by its counts. Draw i of all plantings is
+// Known is what the records leave of a planting: by draw its traits, and a run that stands at its Until.
+type Known struct {
+	Traits   []growth.Traits
+	Runs     []*growth.Run
+	Strained bool // its records contradict each other, or all that is thought possible
+}
+
+// Standing returns, for each planting in the order given, what its records leave: draws of traits that explain them and agree with what
+// is known of its variety and crop, and the planting under each at its Until, corrected by its counts. Draw i of all plantings is
 // joint. Sowing the same seed gives the same draws, and a planting more leaves those of the others alone.
-func Standing(plantings []Planting, draws int, seed uint64) [][]*growth.Run {
-	drawn := Traits(plantings, draws, seed)
-	runs := make([][]*growth.Run, len(plantings))
+func Standing(plantings []Planting, draws int, seed uint64) []Known {
+	tree := newTree(plantings)
+	drawn := tree.draw(plantings, draws, seed)
+	known := make([]Known, len(plantings))
 	for i := range plantings {
 		p := &plantings[i]
 		story := p.story()
 		random := stream(seed, "standing", p.ID)
-		runs[i] = make([]*growth.Run, draws)
+		known[i] = Known{Traits: drawn[i], Runs: make([]*growth.Run, draws)}
+		if l := tree.lattices[i]; l != nil {
+			known[i].Strained = l.misfit > strained
+		}
 		for d := range draws {
-			runs[i][d] = p.relive(story, drawn[i][d], random)
+			known[i].Runs[d] = p.relive(story, drawn[i][d], random)
 		}
 	}
-	return runs
+	return known
 }
+
+// strained is from which misfit on records cannot all be true of one planting: numbers that lie more than two and a half times as far
+// off as they scatter.
+const strained = 6
 
 // Traits returns, for each planting in the order given, its joint draws.
 func Traits(plantings []Planting, draws int, seed uint64) [][]growth.Traits {
-	tree := newTree(plantings)
+	return newTree(plantings).draw(plantings, draws, seed)
+}
+
+func (t *tree) draw(plantings []Planting, draws int, seed uint64) [][]growth.Traits {
 	crops := make(map[string][][traits]float64)
 	varieties := make(map[string][][traits]float64)
 	drawn := make([][]growth.Traits, len(plantings))
@@ -39,13 +57,13 @@ func Traits(plantings []Planting, draws int, seed uint64) [][]growth.Traits {
 		p := &plantings[i]
 		cropID := p.Course.Planting().Profile.ID
 		if crops[cropID] == nil {
-			crops[cropID] = tree.crops[cropID].draw(nil, draws, stream(seed, "crop", cropID))
+			crops[cropID] = t.crops[cropID].draw(nil, draws, stream(seed, "crop", cropID))
 		}
 		if varieties[p.Variety] == nil {
-			varieties[p.Variety] = tree.varieties[p.Variety].draw(crops[cropID], draws, stream(seed, "variety", p.Variety))
+			varieties[p.Variety] = t.varieties[p.Variety].draw(crops[cropID], draws, stream(seed, "variety", p.Variety))
 		}
 		drawn[i] = make([]growth.Traits, draws)
-		for d, log := range drawPlanting(tree.lattices[i], varieties[p.Variety], stream(seed, "planting", p.ID)) {
+		for d, log := range drawPlanting(t.lattices[i], varieties[p.Variety], stream(seed, "planting", p.ID)) {
 			drawn[i][d] = growth.Traits{Pace: math.Exp(log[pace]), Stems: math.Exp(log[stems]), Regrow: math.Exp(log[regrow])}
 		}
 	}

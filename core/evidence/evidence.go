@@ -73,10 +73,13 @@ type episode struct {
 	pick  *Cut
 }
 
-// story returns the episodes in order; a count comes before a cut of the same instant.
+// story returns the episodes in order; a count comes before a cut of the same instant. A count of no plants tells nothing.
 func (p *Planting) story() []episode {
 	var story []episode
 	for i := range p.Counts {
+		if p.Counts[i].Plants <= 0 || p.Course.Planting().Plants <= 0 {
+			continue
+		}
 		story = append(story, episode{at: p.Counts[i].At, count: &p.Counts[i]})
 	}
 	for i := range p.Cuts {
@@ -110,7 +113,7 @@ const (
 	plantsCV    = 0.4
 	rungCV2     = 1. / 10
 	cutCV2      = 1. / 14
-	standingCV2 = 0.4 // of a rung's stems about its draw, before the count is looked at
+	standingCV2 = 0.08 // of a rung's stems about its draw, before the count is looked at
 )
 
 // size returns the size parameter of the negative binomial distribution of stems on so many plants.

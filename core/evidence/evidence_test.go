@@ -118,9 +118,9 @@ func TestStandingAgreesWithTheCount(t *testing.T) {
 	p.Counts = []Count{{At: p.Until, Plants: 80, Stems: [crop.Rungs]int{150, 40, 25, 20, 20, 60, 10, 5}}}
 	var mean [crop.Rungs]float64
 	runs := Standing([]Planting{p}, 64, 1)[0]
-	for _, run := range runs {
+	for _, run := range runs.Runs {
 		for k, stems := range run.Rungs() {
-			mean[k] += stems / float64(len(runs))
+			mean[k] += stems / float64(len(runs.Runs))
 		}
 	}
 	for k, n := range p.Counts[0].Stems {

@@ -50,6 +50,7 @@ type lattice struct {
 	axes       [traits][]float64
 	likelihood []float64 // by pace, then stems, then regrow
 	tempered   float64   // the power that the records were lowered to so that they leave a choice; 1 if none
+	misfit     float64   // of the traits that explain the records best: the mean square of how far off they are, by their scatter
 }
 
 // An item is one number on record beside what the model expects: first stems of the first flush for each unit of the stems
@@ -70,6 +71,7 @@ func newLattice(p *Planting) *lattice {
 	}
 	story := p.story()
 	log := make([]float64, 0, points[pace]*points[stems]*points[regrow])
+	best := math.Inf(-1)
 	for _, logPace := range l.axes[pace] {
 		items, dates := p.expect(story, math.Exp(logPace))
 		// Where nothing has grown again, no regrowth explains it better: those items are looked at once.
@@ -82,7 +84,11 @@ func newLattice(p *Planting) *lattice {
 			first := math.Exp(logStems)
 			plain := dates + explains(items[:again], first, 1)
 			for _, logRegrow := range l.axes[regrow] {
-				log = append(log, plain+explains(items[again:], first, math.Exp(logRegrow)))
+				regrown := math.Exp(logRegrow)
+				fit := plain + explains(items[again:], first, regrown)
+				if log = append(log, fit); fit > best {
+					best, l.misfit = fit, misfit(items, first, regrown)
+				}
 			}
 		}
 	}
@@ -181,6 +187,21 @@ func explains(items []item, first, regrow float64) float64 {
 		sum += it.weight * fit
 	}
 	return sum
+}
+
+// misfit returns the weighted mean of the squares of how far the items lie from what traits expect, each by its variance.
+func misfit(items []item, first, regrow float64) float64 {
+	sum, weight := 0.0, 0.0
+	for _, it := range items {
+		mean := it.first*first + it.regrown*regrow + leastExpected
+		if it.atLeast && mean > it.seen {
+			continue
+		}
+		off := it.seen - mean
+		sum += it.weight * off * off / (mean + mean*mean/it.size)
+		weight += it.weight
+	}
+	return sum / max(1, weight)
 }
 
 // leastChoice is how many lattice points, counted by their weights (Kish 1965), the records must leave open.

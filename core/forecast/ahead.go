@@ -120,15 +120,16 @@ func (f *Forecast) Sum(parts []Part) Cells {
 				to := sum.stems[j][u]
 				if len(to) < len(stems) { // one crop looks at half of the samples for this use, another at all
 					wider := make([]int32, len(stems))
-					for k := range to {
-						wider[2*k], wider[2*k+1] = to[k], to[k]
+					for k := range wider {
+						if len(to) > 0 {
+							wider[k] = to[k*len(to)/len(wider)]
+						}
 					}
 					to = wider
 					sum.stems[j][u] = to
 				}
-				each := len(to) / len(stems)
 				for k := range to {
-					n := stems[k/each]
+					n := stems[k*len(stems)/len(to)]
 					if share != nil {
 						n = int32(float64(n)*share[k%f.draws] + 0.5)
 					}

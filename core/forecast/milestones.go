@@ -109,6 +109,23 @@ func (s *Stand) Dead(i int) bool {
 	return r != nil && r.dead
 }
 
+// FirstFlush returns the stems of the first flush that the records leave likely for planting i, of its last season that is known.
+func (s *Stand) FirstFlush(i int) float64 {
+	rows := s.rows[i]
+	if len(rows) == 0 {
+		return 0
+	}
+	r := s.on(i, s.farm.From)
+	if r == nil {
+		r = rows[len(rows)-1]
+	}
+	sum := 0.0
+	for _, run := range r.runs {
+		sum += r.course.FirstFlush() * run.Stems() / float64(len(r.runs))
+	}
+	return sum
+}
+
 // A Standing is what stands on each rung of a planting where its records end: the mean over the draws, and bounds of the sum.
 type Standing struct {
 	Rungs                [crop.Rungs]float64

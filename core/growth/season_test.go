@@ -298,3 +298,30 @@ func TestDriftLeavesStemsWhereTheyAre(t *testing.T) {
 		t.Errorf("%v stems were to come, now %v", toCome, run.ToCome())
 	}
 }
+
+// In the south, with the north's weather half a year later and its latitude mirrored, lasting plants and bulbs flower within two days of
+// half a year later.
+func TestLastingPlantsMirror(t *testing.T) {
+	const half = 182 // days
+	north := continental.weather()
+	south := climate.Series{First: north.First.Add(half), Days: north.Days}
+	for _, id := range []string{"peony", "michaelmas-aster", "tulip", "rose-garden"} {
+		p := profile(t, id)
+		first := func(latitude float64, series climate.Series, started day.Day) day.Day {
+			planting := Planting{Profile: p, Market: p.Cut[crop.Market], Method: p.PreferredStart, Plants: 20, Started: started}
+			season := planting.Seasons(latitude, started, started.Add(300))[0]
+			lengths := climate.DayLengthsAt(latitude)
+			clock := Clocks(p, lengths, nil, series.Hourly(latitude))
+			at, ok := NewCourse(season.Planting, Place{Latitude: latitude, Lengths: lengths}, BoxCd).NewRun(clock, plainTraits).FirstBud()
+			if !ok {
+				t.Fatalf("%s never buds at %v", id, latitude)
+			}
+			return day.On(at)
+		}
+		started := day.Must("2024-10-10")
+		a, b := first(41, north, started), first(-41, south, started.Add(half))
+		if off := b.Sub(a) - half; off < -2 || off > 2 {
+			t.Errorf("%s buds on %v in the north and on %v in the south", id, a, b)
+		}
+	}
+}

@@ -22,6 +22,20 @@ type Row struct {
 	Came           float64    // sound stems cut
 }
 
+// A Spread is how many stems are forecast, as the row needs it.
+type Spread interface {
+	Quantile(p float64) float64
+	Mean() float64
+}
+
+// Foretell sets what was forecast.
+func (r *Row) Foretell(s Spread) {
+	r.Mean = s.Mean()
+	for k, q := range Quantiles {
+		r.Stems[k] = s.Quantile(q)
+	}
+}
+
 // Lead returns the weeks from AsOf to the pick, begun weeks counted whole: 1 for the next seven days.
 func (r Row) Lead() int { return (r.Pick.Sub(r.AsOf) + 6) / 7 }
 

@@ -1,0 +1,76 @@
+package forecast
+
+import (
+	"dewcount/core/climate"
+	"dewcount/core/day"
+)
+
+// Weather returns the extremes of a day: as they are on record or bridged, and from then on the mean of the members.
+func (s *Stand) Weather(d day.Day) climate.Extremes {
+	if i := d.Sub(s.sky.past.First); i >= 0 && i < len(s.sky.past.Days) {
+		return s.sky.past.Days[i]
+	}
+	var mean climate.Extremes
+	for _, m := range s.sky.members {
+		i := min(len(m.Days)-1, max(0, d.Sub(m.First)))
+		mean.TminC += m.Days[i].TminC / float64(len(s.sky.members))
+		mean.TmaxC += m.Days[i].TmaxC / float64(len(s.sky.members))
+	}
+	return mean
+}
+
+// CuttingHours returns the parts of a day, in solar hours, in which stems can be cut.
+func (s *Stand) CuttingHours(d day.Day) []climate.Span {
+	return climate.CuttingHours(s.Weather(d.Add(-1)), s.Weather(d), s.Weather(d.Add(1)), climate.SunHours(s.sky.latitude, d.YearDay()))
+}
+
+// FrostWithin returns the chance, 0 to 1, that a frost kills what stands of planting i before so many days are over.
+func (s *Stand) FrostWithin(i, days int) float64 {
+	r := s.on(i, s.farm.From)
+	if r == nil || r.dead {
+		return 0
+	}
+	n := 0
+	for _, d := range r.frost {
+		if !d.IsZero() && d.Sub(s.farm.From) < days {
+			n++
+		}
+	}
+	return float64(n) / float64(len(r.frost))
+}
+
+// ColdWithin returns the chance, 0 to 1, of a minimum at or below celsius (°C) on each of so many days from From on.
+func (s *Stand) ColdWithin(celsius float64, days int) []float64 {
+	chance := make([]float64, min(days, Horizon))
+	for _, m := range s.sky.members {
+		for i := range chance {
+			if m.Days[i].TminC <= celsius {
+				chance[i] += 1 / float64(len(s.sky.members))
+			}
+		}
+	}
+	return chance
+}
+
+// NextFrosts returns the day up to which the chance of frost (0 °C) in the autumn to come is at most risk (0 to 1), and the day of the
+// spring to come after which it is; zero Days where it never is greater.
+func (s *Stand) NextFrosts(risk float64) (first, last day.Day) {
+	const celsius, halfYear = 0, 183
+	frosts := func(around day.Day) climate.FrostRisk {
+		return climate.Frosts(s.sky.past, s.sky.members, celsius, s.sky.latitude, around)
+	}
+	now := frosts(s.farm.From)
+	first, last = now.First(risk), now.Last(risk)
+	if first.Before(s.farm.From) {
+		first = day.Day{}
+	}
+	if last.Before(s.farm.From) {
+		last = frosts(s.farm.From.Add(halfYear)).Last(risk)
+	}
+	return first, last
+}
+
+// SoilWarm returns the first day from From on by which the soil is so warm, in °C, as often as not, and whether there is one.
+func (s *Stand) SoilWarm(celsius float64) (day.Day, bool) {
+	return climate.SoilWarm(s.sky.past, s.sky.members, celsius, 0.5, s.farm.From)
+}

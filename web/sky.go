@@ -1,0 +1,118 @@
+package web
+
+import (
+	"fmt"
+	"math"
+	"strings"
+	"time"
+
+	"dewcount/core/day"
+	"dewcount/farm"
+)
+
+// What the morning page warns of: how many days ahead, from which warmth on, and from which chance of frost on.
+const (
+	warnDays    = 5
+	hotDayC     = 30
+	frostChance = 0.1
+)
+
+// warnings are what the weather of the next days threatens.
+func warnings(snap *farm.Snapshot) []string {
+	var words []string
+	if frost := frostWarning(snap); frost != "" {
+		words = append(words, frost)
+	}
+	hot, on := 0.0, day.Day{}
+	for i := range warnDays {
+		d := snap.View.From.Add(i)
+		if e := snap.Stand.Weather(d); e.TmaxC >= hotDayC && e.TmaxC > hot {
+			hot, on = e.TmaxC, d
+		}
+	}
+	if !on.IsZero() {
+		words = append(words, fmt.Sprintf("%.0f °C are expected on %s: stems open fast in such heat. Cut them early, a rung tighter than usual, and look again in the evening.", hot, on.Spoken()))
+	}
+	return words
+}
+
+func frostWarning(snap *farm.Snapshot) string {
+	var rows []string
+	worst := 0.0
+	for i, p := range snap.Model.Plantings {
+		chance := snap.Stand.FrostWithin(i, warnDays)
+		if chance < frostChance || over(snap, i) {
+			continue
+		}
+		worst = max(worst, chance)
+		rows = append(rows, p.ID)
+	}
+	if rows == nil {
+		return ""
+	}
+	const named = 8
+	what := strings.Join(rows, ", ")
+	if len(rows) > named {
+		what = fmt.Sprintf("%s and %d more rows", strings.Join(rows[:named], ", "), len(rows)-named)
+	}
+	night := snap.View.From
+	for i, chance := range snap.Stand.ColdWithin(1, warnDays) {
+		if chance >= frostChance {
+			night = snap.View.From.Add(i)
+			break
+		}
+	}
+	return fmt.Sprintf("Frost may kill %s by %s (%s). On the evening before, cut all that can be used, and cover what should live on.", what, night.Spoken(), tenths(worst))
+}
+
+// cuttingHours says when stems can be cut on a day.
+func cuttingHours(snap *farm.Snapshot, d day.Day) string {
+	place, err := snap.Book.Place()
+	if err != nil {
+		return ""
+	}
+	var parts []string
+	for _, span := range snap.Stand.CuttingHours(d) {
+		parts = append(parts, fmt.Sprintf("%s to %s", clock(span.From, d, place), clock(span.To, d, place)))
+	}
+	if parts == nil {
+		return ""
+	}
+	e := snap.Stand.Weather(d)
+	return fmt.Sprintf("Cut from about %s: after the dew, before the heat (%.0f to %.0f °C expected).", strings.Join(parts, ", or "), e.TminC, e.TmaxC)
+}
+
+// clock writes a solar hour of a day as the farm's clock shows it, to a quarter of an hour. That the sun is up to sixteen minutes
+// fast or slow in the course of the year is left out.
+func clock(solar float64, d day.Day, place farm.Place) string {
+	year, month, date := d.Date()
+	_, offset := time.Date(year, month, date, 12, 0, 0, 0, place.Zone).Zone()
+	hour := solar - place.Longitude/15 + float64(offset)/3600
+	quarters := int(math.Round(4*hour)+96) % 96
+	return fmt.Sprintf("%d:%02d", quarters/4, quarters%4*15)
+}
+
+// frostWords says when frost comes and when it ends here, and how far that can be trusted.
+func frostWords(snap *farm.Snapshot) string {
+	first, last := snap.Stand.NextFrosts(0.1)
+	say := func(d day.Day) string { return d.Midnight().Format("2 January") }
+	words := "By the weathers that are possible here "
+	switch {
+	case first.IsZero() && last.IsZero():
+		return words + "there is hardly any frost."
+	case first.IsZero():
+		return words + "one spring in ten still has frost after " + say(last) + "."
+	case last.IsZero():
+		return words + "one autumn in ten has frost before " + say(first) + "."
+	}
+	return words + fmt.Sprintf("one autumn in ten has frost before %s, and one spring in ten still has some after %s.", say(first), say(last))
+}
+
+// soilWords says when the soil will be warm enough for a crop, empty where it is or nothing is sown.
+func soilWords(snap *farm.Snapshot, soilMinC float64, from day.Day) string {
+	warm, ok := snap.Stand.SoilWarm(soilMinC)
+	if !ok || !warm.After(from) {
+		return ""
+	}
+	return fmt.Sprintf("Too cold to sow here before about %s: this crop wants soil of %.0f °C.", warm.Spoken(), soilMinC)
+}
