@@ -67,7 +67,7 @@ func plan(b *farm.Book) {
 	for _, s := range sales {
 		b.Orders = append(b.Orders, s.order)
 		for i, w := range s.wants {
-			b.OrderLines = append(b.OrderLines, farm.OrderLine{Order: s.order.ID, Line: i + 1, Variety: w.variety, Crop: w.crop, Stems: &w.stems,
+			b.OrderLines = append(b.OrderLines, farm.OrderLine{Order: s.order.ID, Line: i + 1, Variety: w.variety, Crop: w.crop, Colour: w.colour, Role: w.role, Stems: &w.stems,
 				Use: s.use.String()})
 		}
 	}

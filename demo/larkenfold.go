@@ -36,7 +36,7 @@ var plots = []plot{
 	{"Barn 1", 18, 10, 8, "barn", "open", "open"}, {"Barn 2", 18, 10, 8, "barn", "open", "open"},
 	{"Barn 3", 18, 10, 9, "barn", "open", "open"}, {"Barn 4", 18, 10, 9, "barn", "open", "open"},
 	{"Hill 1", 30, 95, 11, "hill", "open", "windy"}, {"Hill 2", 30, 95, 11, "hill", "open", "windy"},
-	{"Hill 3", 30, 95, 11, "hill", "open", "windy"}, {"Tunnel", 20, 85, 10, "tunnel", "tunnel", "sheltered"},
+	{"Wall border", 40, 100, 7, "barn", "open", "sheltered"}, {"Hill 3", 30, 95, 11, "hill", "open", "windy"}, {"Tunnel", 20, 85, 10, "tunnel", "tunnel", "sheltered"},
 }
 
 var varieties = []farm.Variety{
@@ -66,6 +66,11 @@ var varieties = []farm.Variety{
 	{Name: "Basil for bouquets", Crop: "basil", Colour: "green", Role: "foliage"},
 	{Name: "China aster lilac", Crop: "china-aster", Colour: "lilac", Role: "focal"},
 	{Name: "Wild carrot chocolate", Crop: "wild-carrot", Colour: "chocolate", Role: "filler"},
+	{Name: "Peony shell", Crop: "peony", Colour: "blush", Role: "focal"},
+	{Name: "Coneflower rose", Crop: "echinacea", Colour: "rose", Role: "focal"},
+	{Name: "Hydrangea white", Crop: "hydrangea", Colour: "white", Role: "focal"},
+	{Name: "Michaelmas aster lavender", Crop: "michaelmas-aster", Colour: "lavender", Role: "filler"},
+	{Name: "Garden chrysanthemum bronze", Crop: "chrysanthemum-garden", Colour: "bronze", Role: "focal"},
 }
 
 // A sowing is a planting as the farm's plan has it; out and pinched are days after the start, 0 for none.
@@ -119,12 +124,18 @@ var sowings = []sowing{
 	{"CA1", "China aster lilac", "Barn 2", crop.Tray, "2026-03-30", 46, 0, 0, 120},
 	{"CA2", "China aster lilac", "Barn 1", crop.Tray, "2026-04-24", 44, 0, 0, 120},
 	{"WC1", "Wild carrot chocolate", "Hill 1", crop.Direct, "2026-04-12", 0, 0, 0, 90},
+	{"PE1", "Peony shell", "Wall border", crop.Established, "2025-10-01", 0, 0, 0, 24},
+	{"EC1", "Coneflower rose", "Wall border", crop.Established, "2025-10-01", 0, 0, 0, 30},
+	{"HY1", "Hydrangea white", "Wall border", crop.Established, "2025-10-01", 0, 0, 0, 8},
+	{"MI1", "Michaelmas aster lavender", "Wall border", crop.Established, "2025-10-01", 0, 0, 0, 20},
+	{"CG1", "Garden chrysanthemum bronze", "Barn 4", crop.Cutting, "2026-05-25", 0, 20, 1, 60},
 }
 
-// A want is a line of an order: so many stems of a variety, or of any of a crop.
+// A want is a line of an order: so many stems of a variety, of any of a crop, or of a colour and role.
 type want struct {
 	variety, crop string
 	stems         int
+	colour, role  string
 }
 
 // A sale is an order with what it wants.
@@ -138,20 +149,20 @@ var seasonEnds = day.Of(2026, 10, 10)
 
 var sales = []sale{
 	{farm.Order{ID: "Fallow Steps market", Kind: "market", DueOn: day.Of(2026, 5, 16), Repeats: "weekly", Until: seasonEnds}, crop.Market, []want{
-		{"", "sunflower-single", 90}, {"Zinnia coral", "", 40}, {"", "zinnia-tall", 30}, {"", "cosmos-single", 80}, {"", "snapdragon", 60},
-		{"", "ammi", 40}, {"", "dahlia-ball", 20}, {"", "cornflower", 70}}},
+		{"", "sunflower-single", 90, "", ""}, {"Zinnia coral", "", 40, "", ""}, {"", "zinnia-tall", 30, "", ""}, {"", "cosmos-single", 80, "", ""}, {"", "snapdragon", 60, "", ""},
+		{"", "ammi", 40, "", ""}, {"", "dahlia-ball", 20, "", ""}, {"", "cornflower", 70, "", ""}}},
 	{farm.Order{ID: "Gate stall", Kind: "market", DueOn: day.Of(2026, 5, 20), Repeats: "weekly", Until: seasonEnds}, crop.Market, []want{
-		{"", "sunflower-single", 40}, {"", "cosmos-single", 40}, {"", "zinnia-small", 30}, {"Sweet pea mauve", "", 40}}},
+		{"", "sunflower-single", 40, "", ""}, {"", "cosmos-single", 40, "", ""}, {"", "zinnia-small", 30, "", ""}, {"Sweet pea mauve", "", 40, "", ""}}},
 	{farm.Order{ID: "Bridge florist bucket", Kind: "standing", DueOn: day.Of(2026, 5, 27), Repeats: "weekly", Until: seasonEnds,
-		Customer: "the florist at the bridge"}, crop.Florist, []want{{"", "statice", 30}, {"", "ammi", 30}}},
+		Customer: "the florist at the bridge"}, crop.Florist, []want{{"", "statice", 30, "", ""}, {"", "ammi", 30, "", ""}}},
 	{farm.Order{ID: "Square florist bucket", Kind: "standing", DueOn: day.Of(2026, 5, 29), Repeats: "weekly", Until: seasonEnds,
-		Customer: "the florist on the square"}, crop.Florist, []want{{"Snapdragon white", "", 40}, {"", "scabious", 30}}},
+		Customer: "the florist on the square"}, crop.Florist, []want{{"Snapdragon white", "", 40, "", ""}, {"", "scabious", 30, "", ""}}},
 	{farm.Order{ID: "Wedding at the mill", Kind: "event", DueOn: day.Of(2026, 7, 18), Customer: "the couple at the mill"}, crop.Event, []want{
-		{"Cosmos white", "", 60}, {"Snapdragon white", "", 40}, {"Ammi white", "", 50}}},
+		{"Cosmos white", "", 60, "", ""}, {"", "", 60, "white", "filler"}, {"Snapdragon white", "", 40, "", ""}, {"Ammi white", "", 50, "", ""}}},
 	{farm.Order{ID: "Wedding in the orchard", Kind: "event", DueOn: day.Of(2026, 8, 8), Customer: "the couple in the orchard"}, crop.Event, []want{
-		{"Dahlia ball apricot", "", 40}, {"Zinnia coral", "", 50}}},
+		{"Dahlia ball apricot", "", 40, "", ""}, {"Zinnia coral", "", 50, "", ""}}},
 	{farm.Order{ID: "Village fete", Kind: "event", DueOn: day.Of(2026, 8, 15), Customer: "the village"}, crop.Event, []want{
-		{"", "sunflower-single", 150}, {"", "cosmos-single", 100}}},
+		{"", "sunflower-single", 150, "", ""}, {"", "cosmos-single", 100, "", ""}}},
 	{farm.Order{ID: "Wedding on the hill", Kind: "event", DueOn: day.Of(2026, 9, 12), Customer: "the couple on the hill"}, crop.Event, []want{
-		{"Dahlia decorative cream", "", 60}, {"Dahlia ball wine", "", 40}}},
+		{"Dahlia decorative cream", "", 60, "", ""}, {"Dahlia ball wine", "", 40, "", ""}}},
 }

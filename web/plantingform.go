@@ -77,9 +77,11 @@ func plantingFields(snap *farm.Snapshot, isNew bool) []field {
 	}
 	return append(fields,
 		field{Name: "method", Label: "Started", Kind: "select"}.choose(option{Value: "direct", Label: "sown where it grows"},
-			option{Value: "tray", Label: "in trays"}, option{Value: "tuber", Label: "as tubers"}),
-		field{Name: "started_on", Label: "Started on", Kind: "date", Needed: true},
-		field{Name: "planted_out_on", Label: "Planted out on", Kind: "date", Hint: "Trays and potted tubers; also a day to come."},
+			option{Value: "tray", Label: "in trays"}, option{Value: "tuber", Label: "as tubers"}, option{Value: "bulb", Label: "as bulbs"},
+			option{Value: "corm", Label: "as corms"}, option{Value: "cutting", Label: "as cuttings"}, option{Value: "division", Label: "as divisions"},
+			option{Value: "established", Label: "established plants"}),
+		field{Name: "started_on", Label: "Started on", Kind: "date", Needed: true, Hint: "Of established plants: any day of the rest before their first season here."},
+		field{Name: "planted_out_on", Label: "Planted out on", Kind: "date", Hint: "What was raised under cover; also a day to come."},
 		field{Name: "plants", Label: "Plants", Mode: "numeric", Needed: true, Hint: "Live plants that you expect to bear, losses taken off."},
 		beds)
 }

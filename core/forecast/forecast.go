@@ -6,6 +6,7 @@
 package forecast
 
 import (
+	"fmt"
 	"reflect"
 	"slices"
 
@@ -148,7 +149,7 @@ func (f *Farm) seasons(p *Planting) []growth.Season {
 
 // evidence returns what is on record of one season of a planting.
 func (f *Farm) evidence(p *Planting, r *row) evidence.Planting {
-	known := evidence.Planting{ID: p.ID, Variety: p.Variety, Course: r.course, Clock: r.clocks.sofar, Until: p.Until}
+	known := evidence.Planting{ID: p.ID, Variety: p.kin(), Course: r.course, Clock: r.clocks.sofar, Until: p.Until}
 	if s := r.season; !s.From.IsZero() {
 		known.ID += " " + s.From.String()
 		known.Until = max(s.From.At(0), known.Until)
@@ -206,6 +207,15 @@ func (f *Farm) sameCrops(before *Stand) map[string]bool {
 
 func (s *Stand) index(planting string) int {
 	return slices.IndexFunc(s.farm.Plantings, func(p Planting) bool { return p.ID == planting })
+}
+
+// kin names what a planting shares its variety's traits with: the same variety under the same cover. Of unlike places only the crop
+// teaches.
+func (p *Planting) kin() string {
+	if p.Cover == (Cover{}) {
+		return p.Variety
+	}
+	return fmt.Sprintf("%s under %v", p.Variety, p.Cover)
 }
 
 // silentPicks returns the pick days of a season up to now that left no record of a planting: it is taken that what was ready was
