@@ -154,7 +154,7 @@ func (b *Book) planting(p Planting, profile *crop.Profile, place Place, v View, 
 // evidence returns a count as the core has it: never on more plants than the planting has, and with the necks that were tried of the
 // stems in the market's window.
 func (c Count) evidence(at float64, p *forecast.Planting) evidence.Count {
-	e := evidence.Count{At: at, Plants: min(c.PlantsCount, p.Growth.Plants), Stems: c.Stems}
+	e := evidence.Count{At: at, Plants: min(c.PlantsCount, p.Growth.Plants), Stems: c.Stems, Counter: c.Counter}
 	for k, firm := range c.Firm {
 		if firm != nil && p.Growth.Market.Holds(crop.Rung(k)) {
 			e.Tried += c.Stems[k]

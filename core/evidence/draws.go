@@ -34,7 +34,7 @@ func Standing(plantings []Planting, draws int, seed uint64) []Known {
 			known[i].Strained = l.misfit > strained
 		}
 		for d := range draws {
-			known[i].Runs[d] = p.relive(story, drawn[i][d], random)
+			known[i].Runs[d] = p.relive(story, drawn[i][d], tree.eyes[p.Course.Planting().Profile.ID], random)
 		}
 	}
 	return known
@@ -81,6 +81,7 @@ func stream(seed uint64, purpose, name string) *rand.Rand {
 type tree struct {
 	lattices         []*lattice // by planting; nil where nothing is on record
 	varieties, crops map[string]*branch
+	eyes             map[string]map[string]float64 // by crop, then by who counted: log factors
 }
 
 // A branch gathers what its members say of it: means weighted by precisions.
@@ -90,7 +91,8 @@ type branch struct {
 }
 
 func newTree(plantings []Planting) *tree {
-	t := &tree{make([]*lattice, len(plantings)), make(map[string]*branch), make(map[string]*branch)}
+	t := &tree{make([]*lattice, len(plantings)), make(map[string]*branch), make(map[string]*branch), make(map[string]map[string]float64)}
+	t.read(plantings)
 	cropOf := make(map[string]string)
 	var varieties []string // in a fixed order, for sums in a fixed order
 	for i := range plantings {
@@ -105,7 +107,6 @@ func newTree(plantings []Planting) *tree {
 			t.crops[cropID] = newBranch(func(s spreads) float64 { return s.crop })
 		}
 		if p.hasRecords() {
-			t.lattices[i] = newLattice(p)
 			mean, precision := t.lattices[i].message()
 			for trait := range traits {
 				t.varieties[p.Variety].hear(trait, mean[trait], precision[trait], spread[trait].planting)
@@ -121,6 +122,24 @@ func newTree(plantings []Planting) *tree {
 		}
 	}
 	return t
+}
+
+// read weighs every planting's own records, and reads the counts of biased eyes anew.
+func (t *tree) read(plantings []Planting) {
+	ofCrop := make(map[string][]*lattice)
+	for i := range plantings {
+		if p := &plantings[i]; p.hasRecords() {
+			t.lattices[i] = newLattice(p)
+			id := p.Course.Planting().Profile.ID
+			ofCrop[id] = append(ofCrop[id], t.lattices[i])
+		}
+	}
+	for id, lattices := range ofCrop {
+		t.eyes[id] = eyes(lattices)
+		for _, l := range lattices {
+			l.correct(t.eyes[id])
+		}
+	}
 }
 
 func newBranch(own func(spreads) float64) *branch {
@@ -190,14 +209,14 @@ func strata(count int, random *rand.Rand) []float64 {
 }
 
 // relive walks through the planting's story under one draw and returns it at Until.
-func (p *Planting) relive(story []episode, traits growth.Traits, random *rand.Rand) *growth.Run {
+func (p *Planting) relive(story []episode, traits growth.Traits, eyes map[string]float64, random *rand.Rand) *growth.Run {
 	run := p.Course.NewRun(p.Clock, traits)
 	window := p.Course.Planting().Market
 	for _, e := range story {
 		run.To(e.at)
 		switch {
 		case e.count != nil:
-			run.Correct(p.standing(run.Rungs(), e.count, random))
+			run.Correct(p.standing(run.Rungs(), e.count, math.Exp(eyes[e.count.Counter]), random))
 			if e.count.Tried > 0 {
 				run.Hold(e.count.soft())
 			}
@@ -222,9 +241,9 @@ const (
 
 // standing returns the stems that a draw has on each rung once a count is known. Those on a rung are gamma about what the draw
 // expected, and what was seen of them is a Poisson share: their conjugate posterior is drawn from (Gelman et al. 2013, ch. 2).
-// That a rung may be misjudged has had its say when the draws were weighed.
-func (p *Planting) standing(expected [crop.Rungs]float64, c *Count, random *rand.Rand) [crop.Rungs]float64 {
-	share := float64(c.Plants) / float64(p.Course.Planting().Plants)
+// sees is the factor by which the counter's eyes are off. That a rung may be misjudged has had its say when the draws were weighed.
+func (p *Planting) standing(expected [crop.Rungs]float64, c *Count, sees float64, random *rand.Rand) [crop.Rungs]float64 {
+	share := sees * float64(c.Plants) / float64(p.Course.Planting().Plants)
 	few := p.Course.FirstFlush() * fewStems
 	for k, n := range c.Stems {
 		expected[k] += few

@@ -18,11 +18,12 @@ import (
 
 // A Count is what a morning count saw: on so many plants, the stems of each rung.
 type Count struct {
-	At     float64 // instant
-	Plants int
-	Stems  [crop.Rungs]int
-	Tried  int // of the stems in the market's window, those whose neck was tried
-	Firm   int // of these, those that passed
+	At      float64 // instant
+	Plants  int
+	Stems   [crop.Rungs]int
+	Tried   int    // of the stems in the market's window, those whose neck was tried
+	Firm    int    // of these, those that passed
+	Counter string // who counted
 }
 
 // Total returns the stems counted.

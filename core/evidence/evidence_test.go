@@ -174,3 +174,39 @@ func TestStrata(t *testing.T) {
 		}
 	}
 }
+
+// Somebody overlooks a third of what stands; the cuts of the same row tell, and the next counts are read for what they mean.
+func TestEyesAreJudgedByTheCuts(t *testing.T) {
+	half := func(p *Planting, sees float64, counter string) {
+		run := p.Course.NewRun(p.Clock, growth.Traits{Pace: 1, Stems: 1, Regrow: 1})
+		window := p.Course.Planting().Market
+		for i, d := 0, day.Must("2026-06-20"); d.Before(day.Must("2026-07-20")); i, d = i+1, d.Add(1) {
+			if i%5 == 0 {
+				run.To(d.At(6))
+				c := Count{At: d.At(6), Plants: 80, Counter: counter}
+				for k, stems := range run.Rungs() {
+					c.Stems[k] = int(sees*stems + 0.5)
+				}
+				p.Counts = append(p.Counts, c)
+			}
+			if i%4 == 0 {
+				run.To(d.At(8))
+				taken := run.Take(window, 1, 0)
+				run.Regrow(taken)
+				p.Cuts = append(p.Cuts, Cut{At: d.At(8), Taken: int(taken + 0.5)})
+			}
+		}
+	}
+	judged := func(sees float64) float64 {
+		p := row(t, "A", "coral", "2026-04-20")
+		half(&p, sees, "ann")
+		tree := newTree([]Planting{p})
+		return math.Exp(tree.eyes["zinnia-tall"]["ann"])
+	}
+	if got := judged(0.67); got < 0.6 || got > 0.88 {
+		t.Errorf("who sees two thirds is judged to see %.2f", got)
+	}
+	if got := judged(1); got < 0.93 || got > 1.07 {
+		t.Errorf("who sees all is judged to see %.2f", got)
+	}
+}

@@ -50,6 +50,8 @@ type lattice struct {
 	axes       [traits][]float64
 	likelihood []float64 // by pace, then stems, then regrow
 	tempered   float64   // the power that the records were lowered to so that they leave a choice; 1 if none
+	walks      []walk    // by pace
+	best       int       // the pace that explains the records best
 	misfit     float64   // of the traits that explain the records best: the mean square of how far off they are, by their scatter
 }
 
@@ -60,18 +62,25 @@ type item struct {
 	seen           float64
 	size           float64 // of the negative binomial
 	weight         float64
-	atLeast        bool // only a lower bound was seen
+	atLeast        bool   // only a lower bound was seen
+	who            string // counted it; nobody for a cut
+}
+
+// A walk is what a planting's records hold against one pace: the items, those with nothing grown again first, and the log likelihood of
+// its dates.
+type walk struct {
+	items []item
+	again int // from which on something has grown again
+	dates float64
 }
 
 // newLattice weighs the traits by the planting's records.
 func newLattice(p *Planting) *lattice {
-	l := &lattice{tempered: 1}
+	l := &lattice{}
 	for t := range traits {
 		l.axes[t] = axis(t)
 	}
 	story := p.story()
-	log := make([]float64, 0, points[pace]*points[stems]*points[regrow])
-	best := math.Inf(-1)
 	for _, logPace := range l.axes[pace] {
 		items, dates := p.expect(story, math.Exp(logPace))
 		// Where nothing has grown again, no regrowth explains it better: those items are looked at once.
@@ -80,20 +89,47 @@ func newLattice(p *Planting) *lattice {
 		if again < 0 {
 			again = len(items)
 		}
+		l.walks = append(l.walks, walk{items, again, dates})
+	}
+	l.weigh()
+	return l
+}
+
+// correct reads the counts of those anew whose eyes are biased by these log factors.
+func (l *lattice) correct(biased map[string]float64) {
+	found := false
+	for _, w := range l.walks {
+		for i := range w.items {
+			if log, ok := biased[w.items[i].who]; ok {
+				w.items[i].first *= math.Exp(log)
+				w.items[i].regrown *= math.Exp(log)
+				found = true
+			}
+		}
+	}
+	if found {
+		l.weigh()
+	}
+}
+
+func (l *lattice) weigh() {
+	l.tempered = 1
+	log := make([]float64, 0, points[pace]*points[stems]*points[regrow])
+	best := math.Inf(-1)
+	for a, w := range l.walks {
 		for _, logStems := range l.axes[stems] {
 			first := math.Exp(logStems)
-			plain := dates + explains(items[:again], first, 1)
+			plain := w.dates + explains(w.items[:w.again], first, 1)
 			for _, logRegrow := range l.axes[regrow] {
 				regrown := math.Exp(logRegrow)
-				fit := plain + explains(items[again:], first, regrown)
+				fit := plain + explains(w.items[w.again:], first, regrown)
 				if log = append(log, fit); fit > best {
-					best, l.misfit = fit, misfit(items, first, regrown)
+					best, l.best, l.misfit = fit, a, misfit(w.items, first, regrown)
 				}
 			}
 		}
 	}
 	l.take(log)
-	return l
 }
 
 // leastRegrown is from how many stems on a number on record has something to say about regrowth.
@@ -124,7 +160,7 @@ func (p *Planting) expect(story []episode, pace float64) ([]item, float64) {
 			a, b := blurred(first.Rungs()), blurred(regrown.Rungs())
 			for k, n := range e.count.Stems {
 				items = append(items, item{first: a[k] * share, regrown: b[k] * share, seen: float64(n),
-					size: size(e.count.Plants, rungCV2), weight: weight})
+					size: size(e.count.Plants, rungCV2), weight: weight, who: e.count.Counter})
 			}
 			counted = e.at
 			if e.count.Tried > 0 {
@@ -135,7 +171,7 @@ func (p *Planting) expect(story []episode, pace float64) ([]item, float64) {
 			a, b := first.Ready(window, e.cut.Ahead), regrown.Ready(window, e.cut.Ahead)
 			share := e.cut.share(a + b)
 			items = append(items, item{first: a, regrown: b, seen: float64(e.cut.Taken + max(0, e.cut.Left)),
-				size: size(plants, cutCV2), weight: 1, atLeast: e.cut.Left == LeftUnknown})
+				size: size(plants, cutCV2), weight: 1, atLeast: e.cut.Left == LeftUnknown, who: nobody})
 			first.Take(window, share, e.cut.Ahead)
 			regrown.Take(window, share, e.cut.Ahead)
 			regrown.Regrow(float64(e.cut.Taken))

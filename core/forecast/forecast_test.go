@@ -263,15 +263,6 @@ func TestSpreadByHand(t *testing.T) {
 	}
 }
 
-func BenchmarkWholeFarmCold(b *testing.B) {
-	farm := meadow(60)
-	for b.Loop() {
-		New(farm, nil).Forecast()
-	}
-	steps := 60 * 35 * farm.Members
-	b.ReportMetric(float64(b.Elapsed().Nanoseconds())/float64(b.N*steps), "ns/planting-member-day")
-}
-
 // A use whose window begins beyond the market's has earlier picks of its own: stems are not gone to market before they are ripe
 // for it.
 func TestLateUsesHaveTheirOwnPicks(t *testing.T) {
@@ -342,16 +333,6 @@ func TestWhatHasNotChangedIsTakenOver(t *testing.T) {
 	warm.Outlook.Observed[300].TmaxC += 5
 	if New(warm, before).rows[3][0] == before.rows[3][0] {
 		t.Error("another weather was not noticed")
-	}
-}
-
-func BenchmarkAfterOneCount(b *testing.B) {
-	before := New(meadow(60), nil)
-	before.Forecast()
-	farm := meadow(60)
-	farm.Plantings[0].Counts = []evidence.Count{{At: farm.From.At(6), Plants: 60, Stems: [crop.Rungs]int{40, 10, 8, 5, 5, 9}}}
-	for b.Loop() {
-		New(farm, before).Forecast()
 	}
 }
 
