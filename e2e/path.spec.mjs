@@ -143,3 +143,33 @@ test('every view is reached by keyboard, and works without scripts', async ({ pa
   await expect(plain.locator('.story li').first()).toContainText('12 tight')
   await context.close()
 })
+
+test('every number tells why it is what it is', async ({ page, address }) => {
+  await page.goto(address)
+  const crop = page.locator('details.crop', { hasText: 'Cornflower' }).first()
+  await crop.locator('summary').click()
+  await crop.getByRole('link', { name: /^Why this number/ }).click()
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Cornflower on Fri 10 July')
+  await expect(page.locator('.moves')).toContainText(/Yesterday was/)
+  await expect(page.locator('.why-row', { hasText: 'CO1' })).toContainText(/counts?, the last on .* Beside the crop table/)
+  await accessible(page)
+  await fits(page)
+})
+
+test('an order may want a role or a colour, of a length', async ({ page, address }) => {
+  await page.goto(address + '/orders/Wedding%20at%20the%20mill')
+  await expect(page.locator('.due').first()).toContainText(/white filler 60 wanted: /)
+  await page.getByLabel('Variety, crop, role or colour').fill('anything white')
+  await page.getByLabel('Stems', { exact: true }).last().fill('30')
+  await page.getByLabel('At least so long in cm').fill('45')
+  await page.getByRole('button', { name: 'Add the line' }).click()
+  await expect(page.locator('.due').first()).toContainText(/anything white 30 wanted: .*% of the stems are 45 cm or more/)
+  await accessible(page)
+})
+
+test('a peony that has flowered shows the dates of its next season', async ({ page, address }) => {
+  await page.goto(address + '/plantings/PE1')
+  await expect(page.locator('dl.dates div', { hasText: 'first cut' })).toContainText(/(May|June)/)
+  await accessible(page)
+  await fits(page)
+})

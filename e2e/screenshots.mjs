@@ -12,7 +12,7 @@ const phone = await browser.newPage({ viewport: { width: 390, height: 844 } })
 const picture = (page, name) => page.screenshot({ path: new URL(`../docs/screenshots/${name}.png`, import.meta.url).pathname })
 
 for (const [name, path] of Object.entries({
-  morning: '/', plantings: '/plantings', planting: '/plantings/CO1', orders: '/orders', order: '/orders/Fallow%20Steps%20market',
+  morning: '/', why: '/why/zinnia-tall?pick=2026-07-17', plantings: '/plantings', planting: '/plantings/CO1', orders: '/orders', order: '/orders/Fallow%20Steps%20market',
   'planting-form': '/plantings/new', cut: '/plantings/CO1/cut', farm: '/farm',
 })) {
   await desk.goto(address + path)

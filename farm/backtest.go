@@ -81,8 +81,9 @@ func (b *Book) Backtest(today day.Day, progress func(day.Day)) (*Backtest, error
 					out.Untold.Add(row)
 				}
 			}
-			came, likely := firstCuts[p.ID], s.Milestones(i).FirstCut.Likely
-			if earlier, _ := b.cutDays(p.ID, asOf); earlier.IsZero() && came.After(asOf) && !likely.IsZero() {
+			dates := s.Milestones(i)
+			came, likely := firstCuts[p.ID], dates.FirstCut.Likely
+			if earlier, _ := b.cutDays(p.ID, dates.Season, asOf); earlier.IsZero() && came.After(asOf) && !likely.IsZero() {
 				out.FirstCuts = append(out.FirstCuts, FirstCut{p.ID, p.Growth.Profile.ID, came.Sub(asOf), likely.Sub(came)})
 			}
 		}

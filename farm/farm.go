@@ -10,6 +10,7 @@ import (
 
 	"dewcount/core/day"
 	"dewcount/core/forecast"
+	"dewcount/core/growth"
 )
 
 // A Snapshot is the farm as it stands at one revision, with what the core makes of it. It is not changed once made.
@@ -55,7 +56,7 @@ func (s *Snapshot) Milestones(i int) forecast.Milestones {
 	p := s.Model.Plantings[i]
 	sure := func(d day.Day) forecast.When { return forecast.When{Early: d, Likely: d, Late: d} }
 	for _, e := range s.Book.Events {
-		if e.Planting != p.ID || e.On.After(s.View.Upto) {
+		if e.Planting != p.ID || e.On.After(s.View.Upto) || !m.Season.Holds(e.On) {
 			continue
 		}
 		switch e.Event {
@@ -65,22 +66,23 @@ func (s *Snapshot) Milestones(i int) forecast.Milestones {
 			m.FirstBud = sure(e.On)
 		}
 	}
-	first, last := s.Book.cutDays(p.ID, s.View.Upto)
+	first, last := s.Book.cutDays(p.ID, m.Season, s.View.Upto)
 	if !first.IsZero() {
 		m.FirstCut = sure(first)
 	}
-	if !last.IsZero() && (s.Stand.Dead(i) || !p.Ended.IsZero() && !p.Ended.After(s.View.Upto)) {
+	dead := s.Stand.Dead(i) && m.Season.Holds(s.View.From)
+	if !last.IsZero() && (dead || !p.Ended.IsZero() && !p.Ended.After(s.View.Upto)) {
 		m.LastCut = sure(last)
 	}
 	s.dates.Store(i, m)
 	return m
 }
 
-// cutDays returns the first and the last day up to one on which stems of a planting were cut.
-func (b *Book) cutDays(planting string, upto day.Day) (first, last day.Day) {
+// cutDays returns the first and the last day of a season up to one on which stems of a planting were cut.
+func (b *Book) cutDays(planting string, season growth.Season, upto day.Day) (first, last day.Day) {
 	for _, c := range b.Cuts {
 		d := c.CutAt.Day()
-		if c.Planting != planting || c.Stems == 0 || d.After(upto) {
+		if c.Planting != planting || c.Stems == 0 || d.After(upto) || !season.Holds(d) {
 			continue
 		}
 		if first.IsZero() || d.Before(first) {

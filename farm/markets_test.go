@@ -53,3 +53,29 @@ func TestWantsByRoleColourAndLength(t *testing.T) {
 		t.Errorf("ten jars want %d lines, %d and %d stems", len(wants)-4, wants[4].Wanted, wants[5].Wanted)
 	}
 }
+
+// In July a peony's bloom is over: its dates are those of the next year, though this year's are on record. A hydrangea's are of this year.
+func TestDatesOfWhatLastsAreOfOneSeason(t *testing.T) {
+	b := farm.NewBook(nil)
+	for key, value := range map[string]string{"name": "Meadow", "latitude": "46.9", "longitude": "7.2", "elevation_m": "400",
+		"timezone": "Europe/Zurich", "pick_days": "tue fri"} {
+		b.Settings = append(b.Settings, farm.Setting{Key: key, Value: value})
+	}
+	for _, id := range []string{"peony", "hydrangea"} {
+		b.Varieties = append(b.Varieties, farm.Variety{Name: id, Crop: id})
+		b.Plantings = append(b.Plantings, farm.Planting{ID: id, Variety: id, Method: crop.Established, StartedOn: day.Must("2025-10-01"), Plants: 30})
+		b.Events = append(b.Events, farm.Event{ID: id, Planting: id, Event: farm.Emerged, On: day.Must("2026-03-20")})
+		b.Cuts = append(b.Cuts, farm.Cut{ID: id, CutAt: day.At(day.Must("2026-05-26"), 8, 0), Planting: id, Stems: 9})
+	}
+	s, err := farm.NewSnapshot(b, 0, farm.Morning(day.Must("2026-07-20")), nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	next, this := s.Milestones(0), s.Milestones(1)
+	if year, _, _ := next.FirstCut.Likely.Date(); year != 2027 || !next.Emerged.Likely.After(day.Must("2026-12-01")) || !next.LastCut.Likely.After(next.FirstCut.Likely) {
+		t.Errorf("the peony's next season: %+v", next)
+	}
+	if this.Emerged.Likely != day.Must("2026-03-20") || this.FirstCut.Likely != day.Must("2026-05-26") {
+		t.Errorf("the hydrangea's season on record: %+v", this)
+	}
+}

@@ -30,8 +30,15 @@ const lifeWidth = 640
 func newLife(snap *farm.Snapshot, i int) lifeView {
 	p := snap.Model.Plantings[i]
 	m := snap.Milestones(i)
-	today := snap.View.Today
-	first, last := p.Growth.Started, today
+	today, start := snap.View.Today, p.Growth.Started
+	began := "Started "
+	if !m.Season.Rested.IsZero() && m.Season.Rested.After(start) {
+		start, began = m.Season.Rested, "At rest from "
+	}
+	first, last := start, today
+	if today.Before(first) {
+		first = today
+	}
 	named := []struct {
 		name string
 		when forecast.When
@@ -49,13 +56,13 @@ func newLife(snap *farm.Snapshot, i int) lifeView {
 	first, last = first.Add(-3), last.Add(6)
 	x := scale{0, float64(last.Sub(first)), 0, lifeWidth}
 	at := func(d day.Day) string { return place(x.at(float64(d.Sub(first)))) }
-	v := lifeView{Width: lifeWidth, Today: at(today), Start: at(p.Growth.Started), End: at(last)}
+	v := lifeView{Width: lifeWidth, Today: at(today), Start: at(start), End: at(last)}
 	for d := first; d.Before(last); d = d.Add(1) {
 		if _, month, date := d.Date(); date == 1 {
 			v.Months = append(v.Months, monthView{at(d), month.String()[:3]})
 		}
 	}
-	v.Title = "Started " + p.Growth.Started.Spoken()
+	v.Title = began + start.Spoken()
 	for _, n := range named {
 		v.Title += "; " + n.name + " " + when(n.when)
 		mark := markView{Name: n.name, When: when(n.when)}

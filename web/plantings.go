@@ -163,8 +163,11 @@ func newPlanting(snap *farm.Snapshot, i int) plantingView {
 // about says how a planting was started.
 func about(p farm.Planting, today day.Day) string {
 	words := map[crop.Method]string{crop.Direct: "sown where it grows", crop.Tray: "sown in trays", crop.Tuber: "tubers started", crop.Bulb: "bulbs set",
-		crop.Corm: "corms set", crop.Cutting: "cuttings started", crop.Division: "divisions set", crop.Established: "established, on record"}[p.Method]
+		crop.Corm: "corms set", crop.Cutting: "cuttings started", crop.Division: "divisions set", crop.Established: "established, on record since"}[p.Method]
 	text := fmt.Sprintf("%d plants, %s on %s", p.Plants, words, spokenYear(p.StartedOn, today))
+	if p.Method == crop.Established {
+		text = fmt.Sprintf("%d plants, %s %s", p.Plants, words, spokenYear(p.StartedOn, today))
+	}
 	if p.Bed != "" {
 		text += ", bed " + p.Bed
 	}

@@ -123,6 +123,12 @@ func learnedWords(l forecast.Learned, again bool) string {
 func between(b [3]float64, less, more string) string {
 	low, high := math.Round(100*(b[0]-1)), math.Round(100*(b[2]-1))
 	switch {
+	case low == 0 && high == 0:
+		return "no " + more + " and no " + less
+	case low == 0:
+		return fmt.Sprintf("up to %.0f %% %s", high, more)
+	case high == 0:
+		return fmt.Sprintf("up to %.0f %% %s", -low, less)
 	case low >= 0:
 		return fmt.Sprintf("%.0f to %.0f %% %s", low, high, more)
 	case high <= 0:

@@ -18,6 +18,7 @@ type Milestones struct {
 	FirstBud When // a tenth of the plants carry a tight bud
 	FirstCut When // the first pick day by which a twentieth of the first flush has been cut
 	LastCut  When // the last pick day on which at least one stem is expected
+	Season   growth.Season
 }
 
 // milestoneDraws is how many draws share a member's look at a whole season, in turn: dates need fewer of them than stems do.
@@ -28,7 +29,8 @@ const milestoneDraws = 4
 func (s *Stand) Milestones(i int) Milestones {
 	var m Milestones
 	for _, r := range s.rows[i] {
-		if !r.season.Until.IsZero() && !r.season.Until.After(s.farm.From) {
+		ended := s.farm.Plantings[i].Ended
+		if !r.season.Until.IsZero() && !r.season.Until.After(s.farm.From) || !ended.IsZero() && r.season.From.After(ended) {
 			continue
 		}
 		var over bool
@@ -81,7 +83,7 @@ func (s *Stand) milestones(i int, r *row) (m Milestones, over bool) {
 			}
 		}
 	}
-	return Milestones{emerged.when(count), bud.when(count), first.when(count), last.when(count)}, 2*done > count
+	return Milestones{emerged.when(count), bud.when(count), first.when(count), last.when(count), r.season}, 2*done > count
 }
 
 // kills tells whether a frost has killed the row before a day in member m.
