@@ -224,7 +224,11 @@ func (p *Planting) relive(story []episode, traits growth.Traits, eyes map[string
 			run.Take(window, e.cut.share(run.Ready(window, e.cut.Ahead)), e.cut.Ahead)
 			run.Regrow(float64(e.cut.Taken))
 		default:
-			run.Regrow(run.Take(window, 1, e.pick.Ahead))
+			if p.Unwritten {
+				run.Cut(window, 1)
+			} else {
+				run.Regrow(run.Take(window, 1, e.pick.Ahead))
+			}
 		}
 	}
 	run.To(p.Until)

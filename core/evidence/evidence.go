@@ -57,6 +57,7 @@ type Planting struct {
 	Counts      []Count      // in any order, none after Until
 	Cuts        []Cut        // in any order, none after Until
 	Picks       []Cut        // at which the farm will have cut what was ready, though nothing is on record; Taken says nothing
+	Unwritten   bool         // the farm writes down no cuts at all: those picks count as made
 	FirstBud    float64      // instant at which several plants had a tight bud; 0 where not seen
 	Until       float64      // the instant at which the planting is wanted
 }

@@ -75,6 +75,7 @@ type row struct {
 	clocks *clocksOf
 	frost  []day.Day // by member: the first day that kills; zero if none
 	dead   bool      // killed by a frost on record
+	died   day.Day   // on that day
 }
 
 // New draws the weather and brings every planting up to date. What is the same as in a stand before, which may be nil, is taken
@@ -111,7 +112,8 @@ func New(farm *Farm, before *Stand) *Stand {
 			r := &row{season: season, clocks: s.sky.clocks(p.Growth.Profile, p.Cover)}
 			place := growth.Place{Latitude: farm.Outlook.Latitude, Lengths: s.sky.lengths, Bench: p.Bench}
 			r.course = growth.NewCourse(season.Planting, place, farm.BoxCd)
-			r.dead, r.frost = s.sky.frosts(p, r)
+			r.died, r.frost = s.sky.frosts(p, r)
+			r.dead = !r.died.IsZero()
 			s.rows[i] = append(s.rows[i], r)
 			fresh = append(fresh, r)
 			known = append(known, farm.evidence(p, r))
@@ -173,7 +175,7 @@ func (f *Farm) evidence(p *Planting, r *row) evidence.Planting {
 			known.Cuts = append(known.Cuts, c)
 		}
 	}
-	known.Picks = f.silentPicks(p, &r.season)
+	known.Picks, known.Unwritten = f.silentPicks(p, &r.season), !f.writesCuts()
 	return known
 }
 
@@ -182,7 +184,7 @@ func (s *Stand) hasSky(f *Farm, first day.Day) bool {
 	o := s.farm
 	return o.From == f.From && o.To == f.To && o.PickHour == f.PickHour && o.Ahead == f.Ahead && o.Members == f.Members && o.Draws == f.Draws &&
 		o.Seed == f.Seed && o.BoxCd == f.BoxCd && s.sky.past.First == first &&
-		reflect.DeepEqual(o.Picks, f.Picks) && reflect.DeepEqual(o.Outlook, f.Outlook)
+		o.writesCuts() == f.writesCuts() && reflect.DeepEqual(o.Picks, f.Picks) && reflect.DeepEqual(o.Outlook, f.Outlook)
 }
 
 // sameCrops returns the crops of which every planting is as it was in a stand before: plantings learn only from their crop.
@@ -207,6 +209,11 @@ func (f *Farm) sameCrops(before *Stand) map[string]bool {
 
 func (s *Stand) index(planting string) int {
 	return slices.IndexFunc(s.farm.Plantings, func(p Planting) bool { return p.ID == planting })
+}
+
+// writesCuts tells whether any cut is on record.
+func (f *Farm) writesCuts() bool {
+	return slices.ContainsFunc(f.Plantings, func(p Planting) bool { return len(p.Cuts) > 0 })
 }
 
 // kin names what a planting shares its variety's traits with: the same variety under the same cover. Of unlike places only the crop

@@ -76,9 +76,11 @@ func (s *Stand) milestones(i int, r *row) (m Milestones, over bool) {
 			if at := run.FirstCut(); at > 0 {
 				first.add(day.On(at))
 			}
-			if at := run.LastCut(); at > 0 {
+			at := run.LastCut()
+			if at > 0 {
 				last.add(day.On(at))
-			} else if run.Grown() || r.dead {
+			}
+			if at < s.farm.From.At(0) && (run.Grown() || r.dead) {
 				done++
 			}
 		}
@@ -88,7 +90,7 @@ func (s *Stand) milestones(i int, r *row) (m Milestones, over bool) {
 
 // kills tells whether a frost has killed the row before a day in member m.
 func (r *row) kills(m int, d day.Day) bool {
-	return r.dead || !r.frost[m].IsZero() && r.frost[m].Before(d)
+	return r.dead && r.died.Before(d) || !r.frost[m].IsZero() && r.frost[m].Before(d)
 }
 
 type dates []day.Day

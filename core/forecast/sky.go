@@ -119,12 +119,13 @@ func (s *sky) clocks(p *crop.Profile, c Cover) *clocksOf {
 	return clocks
 }
 
-// frosts tells whether a frost on record, or one in a gap of it, has killed a row, and when one will in each member. A planting
+// frosts returns the day on which a frost on record, or one in a gap of it, has killed a row, zero if none has, and the day of each
+// member on which one will. A planting
 // that was counted or cut after a frost has survived it.
 //
 // Frost kills top growth: what never stands through a winter from its emergence in the bed on, and what does from its first buds
 // on; before them a rosette bears some degrees more, and an established plant comes again from below.
-func (s *sky) frosts(p *Planting, r *row) (dead bool, frost []day.Day) {
+func (s *sky) frosts(p *Planting, r *row) (died day.Day, frost []day.Day) {
 	kills := p.Growth.Profile.FrostKillC - p.Cover.NightC
 	first := func(series climate.Series, clock growth.Clock) day.Day {
 		run := r.course.NewRun(clock, growth.Traits{Pace: 1, Stems: 1, Regrow: 1})
@@ -161,11 +162,11 @@ func (s *sky) frosts(p *Planting, r *row) (dead bool, frost []day.Day) {
 		}
 		return killed
 	}
-	dead = !first(s.cold, r.clocks.sofar).IsZero()
+	died = first(s.cold, r.clocks.sofar)
 	for m, series := range s.members {
 		frost = append(frost, first(series, r.clocks.members[m]))
 	}
-	return dead, frost
+	return died, frost
 }
 
 // rosetteC is by how many °C a sown plant that overwinters bears more frost before it buds than after: it lies low, and often under
