@@ -23,6 +23,10 @@ func warnings(snap *farm.Snapshot) []string {
 	if frost := frostWarning(snap); frost != "" {
 		words = append(words, frost)
 	}
+	const looksBack = 60
+	for _, d := range snap.Model.Outlook.Odd(snap.View.Today.Add(-looksBack)) {
+		words = append(words, fmt.Sprintf("The weather on record for %s, %.1f to %.1f °C, lies far from what is usual here: was it written down right?", d.Day.Spoken(), d.TminC, d.TmaxC))
+	}
 	hot, on := 0.0, day.Day{}
 	for i := range warnDays {
 		d := snap.View.From.Add(i)

@@ -163,6 +163,23 @@ func TestPastBridgesGaps(t *testing.T) {
 	}
 }
 
+func TestOddWeatherIsNoticed(t *testing.T) {
+	from := day.Must("2026-02-01")
+	usual := UsualSeason(47, 500)
+	outlook := Outlook{Latitude: 47, ElevationM: 500, From: from}
+	for d := from.Add(-200); d.Before(from); d = d.Add(1) {
+		outlook.Observed = append(outlook.Observed, Dated{d, usual.On(d.YearDay())})
+	}
+	slip := &outlook.Observed[len(outlook.Observed)-20]
+	slip.TmaxC = 45 // in January
+	if odd := outlook.Odd(from.Add(-100)); len(odd) != 1 || odd[0].Day != slip.Day {
+		t.Errorf("odd days %v, want the one with 45 °C", odd)
+	}
+	if odd := outlook.Odd(from.Add(-5)); odd != nil {
+		t.Errorf("odd days %v after the slip", odd)
+	}
+}
+
 func TestMembersFollowTheForecastThenSpread(t *testing.T) {
 	from := day.Must("2026-07-09")
 	outlook := Outlook{Latitude: 46.9, ElevationM: 520, From: from,

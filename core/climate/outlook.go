@@ -66,6 +66,21 @@ func (o Outlook) Past(first day.Day) (series Series, bridged []bool) {
 	return series, bridged
 }
 
+// oddC is how far in °C the middle of a day may lie from the seasonal mean before it is more likely a slip of the pen.
+const oddC = 17
+
+// Odd returns the days on record from first on that can hardly have been so.
+func (o Outlook) Odd(first day.Day) []Dated {
+	season := o.Season()
+	var odd []Dated
+	for _, d := range o.Observed {
+		if !d.Day.Before(first) && math.Abs(season.anomaly(d.Day, d.Extremes).middle) > oddC {
+			odd = append(odd, d)
+		}
+	}
+	return odd
+}
+
 // A habit is how a place's weather wanders about its season: standard deviation in °C and the share that stays overnight.
 type habit struct{ sdC, persistence float64 }
 
