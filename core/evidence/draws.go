@@ -253,7 +253,8 @@ func (p *Planting) standing(expected [crop.Rungs]float64, c *Count, sees float64
 		expected[k] += few
 		seen := share * expected[k]
 		news := 1 / (1 + seen*plantsCV*plantsCV/float64(c.Plants)) // plants that differ tell less than their stems' number
-		posterior := distuv.Gamma{Alpha: 1/standingCV2 + news*float64(n), Beta: 1/standingCV2 + news*seen, Src: random}
+		sure := 1 / (standingCV2 + standingFew/expected[k])
+		posterior := distuv.Gamma{Alpha: sure + news*float64(n), Beta: sure + news*seen, Src: random}
 		expected[k] *= posterior.Rand()
 	}
 	return expected

@@ -115,7 +115,8 @@ const (
 	plantsCV    = 0.4
 	rungCV2     = 1. / 10
 	cutCV2      = 1. / 14
-	standingCV2 = 0.08 // of a rung's stems about its draw, before the count is looked at
+	standingCV2 = 0.08 // of a rung's stems about its draw, before the count is looked at,
+	standingFew = 3    // and more where so few stand that the flush's very first or last stems are meant
 )
 
 // size returns the size parameter of the negative binomial distribution of stems on so many plants.

@@ -175,7 +175,7 @@ func (f *Farm) evidence(p *Planting, r *row) evidence.Planting {
 			known.Cuts = append(known.Cuts, c)
 		}
 	}
-	known.Picks, known.Unwritten = f.silentPicks(p, &r.season), !f.writesCuts()
+	known.Picks, known.Unwritten = f.silentPicks(p, &r.season), !f.writesCuts() && len(p.Counts) == 0
 	return known
 }
 
