@@ -128,6 +128,12 @@ func (f *Forecast) Sum(parts []Part) Cells {
 					to = wider
 					sum.stems[j][u] = to
 				}
+				if share == nil && len(to) == len(stems) {
+					for k, n := range stems {
+						to[k] += n
+					}
+					continue
+				}
 				for k := range to {
 					n := stems[k*len(stems)/len(to)]
 					if share != nil {
