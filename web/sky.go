@@ -42,7 +42,7 @@ func warnings(snap *farm.Snapshot) []string {
 
 func frostWarning(snap *farm.Snapshot) string {
 	var rows []string
-	worst := 0.0
+	worst, soonest := 0.0, warnDays
 	for i, p := range snap.Model.Plantings {
 		chance := snap.Stand.FrostWithin(i, warnDays)
 		if chance < frostChance || over(snap, i) {
@@ -50,6 +50,9 @@ func frostWarning(snap *farm.Snapshot) string {
 		}
 		worst = max(worst, chance)
 		rows = append(rows, p.ID)
+		for soonest > 1 && snap.Stand.FrostWithin(i, soonest-1) >= frostChance {
+			soonest--
+		}
 	}
 	if rows == nil {
 		return ""
@@ -59,13 +62,7 @@ func frostWarning(snap *farm.Snapshot) string {
 	if len(rows) > named {
 		what = fmt.Sprintf("%s and %d more rows", strings.Join(rows[:named], ", "), len(rows)-named)
 	}
-	night := snap.View.From
-	for i, chance := range snap.Stand.ColdWithin(1, warnDays) {
-		if chance >= frostChance {
-			night = snap.View.From.Add(i)
-			break
-		}
-	}
+	night := snap.View.From.Add(soonest - 1)
 	return fmt.Sprintf("Frost may kill %s by %s (%s). On the evening before, cut all that can be used, and cover what should live on.", what, night.Spoken(), tenths(worst))
 }
 

@@ -44,11 +44,7 @@ func Standing(plantings []Planting, draws int, seed uint64) []Known {
 // off as they scatter.
 const strained = 6
 
-// Traits returns, for each planting in the order given, its joint draws.
-func Traits(plantings []Planting, draws int, seed uint64) [][]growth.Traits {
-	return newTree(plantings).draw(plantings, draws, seed)
-}
-
+// draw returns, for each planting in the order given, its joint draws.
 func (t *tree) draw(plantings []Planting, draws int, seed uint64) [][]growth.Traits {
 	crops := make(map[string][][traits]float64)
 	varieties := make(map[string][][traits]float64)

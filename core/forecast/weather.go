@@ -39,19 +39,6 @@ func (s *Stand) FrostWithin(i, days int) float64 {
 	return float64(n) / float64(len(r.frost))
 }
 
-// ColdWithin returns the chance, 0 to 1, of a minimum at or below celsius (°C) on each of so many days from From on.
-func (s *Stand) ColdWithin(celsius float64, days int) []float64 {
-	chance := make([]float64, min(days, Horizon))
-	for _, m := range s.sky.members {
-		for i := range chance {
-			if m.Days[i].TminC <= celsius {
-				chance[i] += 1 / float64(len(s.sky.members))
-			}
-		}
-	}
-	return chance
-}
-
 // NextFrosts returns the day up to which the chance of frost (0 °C) in the autumn to come is at most risk (0 to 1), and the day of the
 // spring to come after which it is; zero Days where it never is greater.
 func (s *Stand) NextFrosts(risk float64) (first, last day.Day) {

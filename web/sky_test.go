@@ -1,0 +1,38 @@
+package web
+
+import (
+	"strings"
+	"testing"
+
+	"dewcount/core/crop"
+	"dewcount/core/day"
+	"dewcount/farm"
+)
+
+// A forecast of −5 °C for the third night names that night and the tender row, and not the cornflower, which bears it.
+func TestFrostWarningNamesTheNightAndTheRows(t *testing.T) {
+	b := farm.NewBook(nil)
+	for key, value := range map[string]string{"name": "Meadow", "latitude": "46.9", "longitude": "7.2", "elevation_m": "400",
+		"timezone": "Europe/Zurich", "pick_days": "tue fri"} {
+		b.Settings = append(b.Settings, farm.Setting{Key: key, Value: value})
+	}
+	for id, cropID := range map[string]string{"ZC1": "zinnia-tall", "CO1": "cornflower"} {
+		b.Varieties = append(b.Varieties, farm.Variety{Name: id, Crop: cropID})
+		b.Plantings = append(b.Plantings, farm.Planting{ID: id, Variety: id, Method: crop.Direct, StartedOn: day.Must("2026-07-20"), Plants: 60})
+	}
+	today := day.Must("2026-09-20")
+	for d := day.Must("2026-07-01"); d.Before(today); d = d.Add(1) {
+		b.Weather = append(b.Weather, farm.WeatherDay{Date: d, TminC: 12, TmaxC: 22})
+	}
+	for i, low := range []float64{12, 11, -5, 9, 10} {
+		b.Weather = append(b.Weather, farm.WeatherDay{Date: today.Add(i), TminC: low, TmaxC: 20, IssuedOn: today.Add(-1)})
+	}
+	snap, err := farm.NewSnapshot(b, 0, farm.Morning(today), nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	got := strings.Join(warnings(snap), " ")
+	if !strings.Contains(got, "Frost may kill ZC1 by Tue 22 September") || strings.Contains(got, "CO1") {
+		t.Errorf("the warnings are %q", got)
+	}
+}
