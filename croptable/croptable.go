@@ -206,18 +206,25 @@ func (e *Entry) Profile() *crop.Profile {
 		Pinch: crop.Pinch{Policy: e.Pinch.Policy, DelayCd: orZero(e.Pinch.DelayCd), StemsFactor: orZero(e.Pinch.StemsFactor)},
 		Yield: crop.Yield{Habit: crop.Habit(e.Yield.Habit), FirstStems: e.Yield.FirstStems, SeasonStems: e.Yield.SeasonStems,
 			FloweringCd: orZero(e.Yield.FloweringCd), RegrowCd: orZero(e.Yield.RegrowCd), ShootsPerCut: orZero(e.Yield.ShootsPerCut)},
-		Cut:         make(map[crop.Use]crop.Window),
-		Stem:        crop.Stem{FirstCM: e.StemCM.First, LaterCM: e.StemCM.Later, SDCM: e.StemCM.SD},
+		Cut:       make(map[crop.Use]crop.Window),
+		Stem:      crop.Stem{FirstCM: e.StemCM.First, LaterCM: e.StemCM.Later, SDCM: e.StemCM.SD},
+		SpacingCM: e.SpacingCM, HeightCM: e.HeightCM, Support: e.Support,
 		TypicalDays: e.TypicalDays,
+	}
+	if e.SowEveryDays != nil {
+		p.SowEveryDays = *e.SowEveryDays
 	}
 	for _, s := range e.Starts {
 		p.Starts = append(p.Starts, crop.Method(s))
 	}
 	if e.Germination != nil {
-		p.SoilMinC, p.SoilOptC = e.Germination.SoilMinC, e.Germination.SoilOptC
+		g := e.Germination
+		p.SoilMinC, p.SoilOptC = g.SoilMinC, g.SoilOptC
+		p.Germination = crop.Germination{Days: g.Days, Light: g.Light, DepthMM: g.DepthMM, Rate: g.Rate}
 	}
 	if e.Nursery != nil {
-		p.Nursery = crop.Nursery{EarliestWeeks: e.Nursery.Weeks[0], LatestWeeks: e.Nursery.Weeks[1]}
+		p.Nursery = crop.Nursery{EarliestWeeks: e.Nursery.Weeks[0], LatestWeeks: e.Nursery.Weeks[1],
+			HardenDays: e.Nursery.HardenDays, OffHeat: e.Nursery.OffHeat}
 		p.Nursery.RootBound = crop.RootBound(e.Nursery.RootBound)
 		p.Nursery.Night, p.Nursery.Day = nurseryWarmth(p.Life)
 	}
@@ -293,6 +300,10 @@ func (e *Entry) check() error {
 		within("yield.first_stems", e.Yield.FirstStems, 1, 60),
 		within("yield.season_stems", e.Yield.SeasonStems, 1, 100),
 		within("stem_cm.sd", e.StemCM.SD, 1, 30),
+		within("spacing_cm", e.SpacingCM, 2, 400),
+		within("height_cm[0]", e.HeightCM[0], 10, e.HeightCM[1]),
+		within("height_cm[1]", e.HeightCM[1], 10, 600),
+		oneOf("support", e.Support, "none", "net", "stake"),
 		given("daylength.critical_h", e.Daylength.CriticalH, e.Daylength.Kind != "neutral"),
 		given("daylength.width_h", e.Daylength.WidthH, e.Daylength.Kind != "neutral"),
 		given("pinch.delay_cd", e.Pinch.DelayCd, e.Pinch.Policy != "never"),
@@ -312,6 +323,10 @@ func (e *Entry) check() error {
 	}
 	if e.Nursery == nil && slices.Contains(e.Starts, "tray") {
 		faults = append(faults, fmt.Errorf("nursery is null: a crop raised in trays needs it"))
+	}
+	if e.Germination != nil {
+		faults = append(faults, within("germination.rate", e.Germination.Rate, 0.05, 1),
+			oneOf("germination.light", e.Germination.Light, "needs-light", "needs-dark", "either"))
 	}
 	if e.Nursery != nil {
 		faults = append(faults, oneOf("nursery.root_bound", e.Nursery.RootBound, "stunts", "slows", "tolerates"),

@@ -25,7 +25,7 @@ func Fill(ctx context.Context, store farm.Store) error {
 		return nil
 	}
 	book = farm.NewBook([]croptable.Entry(nil))
-	plan(book)
+	lay(book)
 	weather := standin.NewWeather(standin.Valley, seed, weatherSince)
 	for d := weatherSince; d.Before(FirstDay); d = d.Add(1) {
 		book.Weather = append(book.Weather, observed(weather, d))
@@ -41,8 +41,8 @@ func Fill(ctx context.Context, store farm.Store) error {
 	return store.Apply(ctx, change)
 }
 
-// plan writes down the farm, its plan and its orders.
-func plan(b *farm.Book) {
+// lay writes down the farm, its plan and its orders.
+func lay(b *farm.Book) {
 	b.Settings = append(b.Settings, settings...)
 	b.Settings = append(b.Settings, demoDay(FirstDay), farm.Setting{Key: "demo_seed", Value: strconv.Itoa(seed)})
 	for _, p := range plots {

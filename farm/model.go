@@ -131,10 +131,7 @@ func (b *Book) planting(p Planting, profile *crop.Profile, place Place, v View, 
 	if !p.EndedOn.IsZero() && (!p.EndedOn.After(v.Upto) || p.EndedOn.After(v.Today)) {
 		out.Ended = p.EndedOn
 	}
-	school := b.SchoolOf(profile.ID, "cut")
-	for u := range crop.Use(crop.Uses) {
-		out.Windows[u], out.HasUse[u] = profile.Window(u, school)
-	}
+	out.Windows, out.HasUse = b.Windows(profile)
 	out.Growth.Market = out.Windows[crop.Market]
 	for _, e := range b.Events {
 		switch {

@@ -99,9 +99,22 @@ func (o Outlook) habits(season Season) (middle, span habit) {
 		m, s = append(m, a.middle), append(s, a.span)
 	}
 	if len(m) < habitDays {
-		return usualMiddle, usualSpan
+		calm := season.calm()
+		return habit{usualMiddle.sdC * calm, usualMiddle.persistence}, habit{usualSpan.sdC * calm, usualSpan.persistence}
 	}
 	return habitOf(m), habitOf(s)
+}
+
+// calm is how much less than usual the days of a place differ whose seasons hardly do, 0 to 1: where summer and winter lie usualSwingC
+// apart or more, not at all. A guess by eye, since tropical highlands have no cold spells.
+func (s Season) calm() float64 {
+	const least, usualSwingC = 0.35, 18.0
+	low, high := math.Inf(1), math.Inf(-1)
+	for yearDay := 15; yearDay < 366; yearDay += 30 {
+		e := s.On(yearDay)
+		low, high = min(low, (e.TminC+e.TmaxC)/2), max(high, (e.TminC+e.TmaxC)/2)
+	}
+	return min(1, least+(1-least)*(high-low)/usualSwingC)
 }
 
 func habitOf(values []float64) habit {

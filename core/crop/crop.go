@@ -67,7 +67,12 @@ type Profile struct {
 	Starts             []Method
 	PreferredStart     Method
 	SoilMinC, SoilOptC float64 // least warmth of the soil for seed, and that of the seed bed under cover; the optimum where nothing is sown
+	Germination        Germination
 	Nursery            Nursery
+	SowEveryDays       [2]int     // usual days between successions by the calendar; zero where there are none
+	SpacingCM          float64    // between plants
+	HeightCM           [2]float64 // as grown for cutting
+	Support            string     // "none", "net" or "stake"
 	Response           climate.Response
 	EmergeCd, BudCd    float64
 	RungsCd            [Rungs - 1]float64
@@ -81,11 +86,21 @@ type Profile struct {
 	TypicalDays        [2]int
 }
 
+// A Germination is how seed comes up; all zero where nothing is sown.
+type Germination struct {
+	Days    [2]float64
+	Light   string // "needs-light", "needs-dark" or "either"
+	DepthMM float64
+	Rate    float64 // of seeds that come up, 0 to 1
+}
+
 // A Nursery is how a crop is raised under cover; zero weeks where it never is.
 type Nursery struct {
 	EarliestWeeks, LatestWeeks float64   // a good age for planting out
 	RootBound                  RootBound // what staying longer does
 	Night, Day                 float64   // °C after emergence
+	HardenDays                 int       // to get used to being outdoors
+	OffHeat                    bool      // off the heat and into the light as soon as it is up, or it draws up
 }
 
 // A RootBound is what becomes of a seedling that is kept too long.

@@ -85,6 +85,13 @@ func (s *Stand) Forecast() *Forecast {
 	return f
 }
 
+// Samples returns the stems of a planting, by its place in the farm, that can be cut on a pick day for a use: one number for each member
+// and draw, or for every second of them where the use is only looked at. Sample i of all plantings is of the same weather. It is nil
+// where the planting has no such use.
+func (f *Forecast) Samples(planting, pick int, u crop.Use) []int32 {
+	return f.samples[planting].stems[pick][u]
+}
+
 // A Part is a planting, by its place in the farm, and the share of its stems that is meant, 0 to 1.
 type Part struct {
 	Planting int

@@ -30,6 +30,14 @@ type Farm struct {
 	Draws     int // sets of traits
 	Seed      uint64
 	BoxCd     float64
+	Reach     int // days beyond From that the weather members reach; 0 for Horizon
+}
+
+func (f *Farm) reach() int {
+	if f.Reach > 0 {
+		return f.Reach
+	}
+	return Horizon
 }
 
 // A Planting is one planting with what the farm has on record of it.
@@ -127,7 +135,7 @@ func New(farm *Farm, before *Stand) *Stand {
 
 // seasons returns the seasons of a planting that somebody will ask for or that left records, with the dates seen in them.
 func (f *Farm) seasons(p *Planting) []growth.Season {
-	all := p.Growth.Seasons(f.Outlook.Latitude, p.Growth.Started, f.From.Add(Horizon-1))
+	all := p.Growth.Seasons(f.Outlook.Latitude, p.Growth.Started, f.From.Add(f.reach()-1))
 	var wanted []growth.Season
 	for _, s := range all {
 		seen := !s.Until.IsZero() && s.Holds(f.From) || s.From.After(f.From) || s.Until.IsZero()
@@ -183,7 +191,7 @@ func (f *Farm) evidence(p *Planting, r *row) evidence.Planting {
 func (s *Stand) hasSky(f *Farm, first day.Day) bool {
 	o := s.farm
 	return o.From == f.From && o.To == f.To && o.PickHour == f.PickHour && o.Ahead == f.Ahead && o.Members == f.Members && o.Draws == f.Draws &&
-		o.Seed == f.Seed && o.BoxCd == f.BoxCd && s.sky.past.First == first &&
+		o.Seed == f.Seed && o.BoxCd == f.BoxCd && o.Reach == f.Reach && s.sky.past.First == first &&
 		o.writesCuts() == f.writesCuts() && reflect.DeepEqual(o.Picks, f.Picks) && reflect.DeepEqual(o.Outlook, f.Outlook)
 }
 

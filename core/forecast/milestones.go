@@ -46,7 +46,7 @@ func (s *Stand) milestones(i int, r *row) (m Milestones, over bool) {
 	var emerged, bud, first, last dates
 	p := &s.farm.Plantings[i]
 	var picks []day.Day
-	for _, d := range s.farm.Picks.Between(s.farm.From, s.farm.From.Add(Horizon-1)) {
+	for _, d := range s.farm.Picks.Between(s.farm.From, s.farm.From.Add(s.farm.reach()-1)) {
 		if r.season.Holds(d) {
 			picks = append(picks, d)
 		}

@@ -52,9 +52,9 @@ func newSky(f *Farm, first day.Day) (*sky, int) {
 		}
 	}
 	return &sky{
-		near:     min(Horizon, max(margin, f.To.Sub(f.From)+margin)),
+		near:     min(f.reach(), max(margin, f.To.Sub(f.From)+margin)),
 		latitude: f.Outlook.Latitude, lengths: climate.DayLengthsAt(f.Outlook.Latitude),
-		past: past, cold: cold, members: f.Outlook.Members(f.Members, Horizon, f.Seed),
+		past: past, cold: cold, members: f.Outlook.Members(f.Members, f.reach(), f.Seed),
 		hourly: make(map[Cover]*hours), byCrop: make(map[clockKey]*clocksOf),
 	}, missing
 }

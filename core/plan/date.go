@@ -1,0 +1,227 @@
+package plan
+
+import (
+	"math"
+	"slices"
+
+	"dewcount/core/crop"
+	"dewcount/core/day"
+)
+
+// A DateWant is stems that shall stand in the window of a use on one day, and how surely.
+type DateWant struct {
+	CutOn  day.Day // the morning on which they are cut
+	Use    crop.Use
+	Stems  int
+	Chance float64 // 0 to 1
+}
+
+// reservedDays is for how long before the day nothing is cut from a sowing that is made for it.
+const reservedDays = 7
+
+// A DatePlan is sowings for a date.
+type DatePlan struct {
+	Sowings           []Planned
+	Chance            float64 // that there are as many stems as wanted
+	Low, Likely, High float64 // stems on the day
+}
+
+// Plants returns the plants of all sowings together.
+func (p *DatePlan) Plants() int {
+	sum := 0
+	for _, s := range p.Sowings {
+		sum += s.Plants
+	}
+	return sum
+}
+
+// A DateChance is how sure a number of plants started on a day would be.
+type DateChance struct {
+	Sowing
+	Chance float64
+}
+
+// A DateAnswer is when to sow for a date, and what else could be done. Plans that cannot be made are nil.
+type DateAnswer struct {
+	One    *DatePlan    // a single sowing
+	Two    *DatePlan    // two of the same size, some days apart
+	Half   *DatePlan    // a single one of which half of the plants are pinched
+	ByDate []DateChance // of the days around, with the plants of the single sowing and pinched as it is
+	Sure   bool         // whether the single sowing is as sure as wanted
+}
+
+// SowFor returns the answer for a date: first all days a week apart, then the days around the best of them one by one. A plan has as
+// many plants as make it as sure as wanted, yet not more than is reasonable: of what is not so sure then, the chance says so.
+func (g *Ground) SowFor(starts Starts, want DateWant, progress func(float64)) DateAnswer {
+	if progress == nil {
+		progress = func(float64) {}
+	}
+	const coarse, around = 6, 9
+	wide := g.tryDate(starts.Between(want.CutOn, want.CutOn, coarse), want)
+	progress(0.5)
+	best := wide.single(want)
+	if best == nil {
+		return DateAnswer{}
+	}
+	centre := best.Sowings[0].Sowing
+	var sowings []Sowing
+	for by := -around; by <= around; by++ {
+		if d := centre.Started.Add(by); !d.Before(starts.From) {
+			sowings = append(sowings, starts.On(d)...)
+		}
+	}
+	fine := g.tryDate(sowings, want)
+	progress(0.9)
+	answer := DateAnswer{One: fine.single(want), Two: fine.pair(want), Half: fine.half(want)}
+	if answer.One == nil {
+		return DateAnswer{}
+	}
+	one := answer.One.Sowings[0]
+	for i := range fine.Trials {
+		if s := fine.Trials[i].Sowing; s.Method == one.Method && s.Pinched == one.Pinched {
+			answer.ByDate = append(answer.ByDate, DateChance{s, chance(fine.onDay(i), one.Plants, want.Stems)})
+		}
+	}
+	answer.Sure = answer.One.Chance >= want.Chance
+	progress(1)
+	return answer
+}
+
+// tryDate tries sowings of which nothing is cut within reservedDays of the day.
+func (g *Ground) tryDate(sowings []Sowing, want DateWant) *Try {
+	reserved := *g
+	picks := g.Farm.Picks.Between(g.Farm.From, want.CutOn.Add(-reservedDays))
+	reserved.Farm.Picks = day.PickDays{Extra: append(picks, want.CutOn)}
+	return reserved.Try(sowings, want.Use, want.CutOn)
+}
+
+// onDay returns the stems a plant of a trial on the last pick day, by sample.
+func (t *Try) onDay(trial int) []float32 { return t.Trials[trial].ByPick[len(t.Picks)-1] }
+
+// chance returns how often so many plants give so many stems.
+func chance(each []float32, plants, stems int) float64 {
+	n := 0
+	for _, y := range each {
+		if float64(y)*float64(plants) >= float64(stems)-hair {
+			n++
+		}
+	}
+	return float64(n) / float64(len(each))
+}
+
+// ample is the most stems a plant that any trial gives as often as not.
+func (t *Try) ample() float64 {
+	best := 0.0
+	for i := range t.Trials {
+		sorted := slices.Clone(t.onDay(i))
+		slices.Sort(sorted)
+		best = max(best, float64(sorted[len(sorted)/2]))
+	}
+	return best
+}
+
+// enough returns the plants that make so many stems as sure as wanted, or as many as are reasonable.
+func (t *Try) enough(each []float32, want DateWant, ample float64) int {
+	most := math.MaxInt32
+	if ample > 0 {
+		most = int(math.Ceil(severalPlants * float64(want.Stems) / ample))
+	}
+	sorted := slices.Clone(each)
+	slices.Sort(sorted)
+	low := float64(sorted[int((1-want.Chance)*float64(len(sorted))+1e-9)])
+	if low <= 0 {
+		return max(leastPlants, min(most, usualDatePlants(want.Stems)))
+	}
+	return max(leastPlants, min(most, int(math.Ceil(float64(want.Stems)/low))))
+}
+
+// usualDatePlants is how many plants are looked at where nothing tells how many are reasonable.
+func usualDatePlants(stems int) int { return 4 * stems }
+
+// planOf returns a plan of sowings that share plants evenly, each plant giving so much on the day.
+func planOf(sowings []Sowing, each []float32, plants int, want DateWant) *DatePlan {
+	p := &DatePlan{Sowings: Evenly(sowings, plants), Chance: chance(each, plants, want.Stems)}
+	sorted := slices.Clone(each)
+	slices.Sort(sorted)
+	at := func(q float64) float64 {
+		return float64(plants) * float64(sorted[min(len(sorted)-1, int(q*float64(len(sorted))))])
+	}
+	p.Low, p.Likely, p.High = at(0.1), at(0.5), at(0.9)
+	return p
+}
+
+// better tells whether a plan is surer than another, up to the chance wanted, and among the sure ones needs fewer plants.
+func better(p, q *DatePlan, want DateWant) bool {
+	if q == nil {
+		return p.Chance > 0
+	}
+	a, b := min(p.Chance, want.Chance), min(q.Chance, want.Chance)
+	if a != b {
+		return a > b
+	}
+	return p.Plants() < q.Plants()
+}
+
+// single returns the best plan of a single sowing among trials, nil where none has a chance.
+func (t *Try) single(want DateWant) *DatePlan {
+	var best *DatePlan
+	ample := t.ample()
+	for i := range t.Trials {
+		each := t.onDay(i)
+		if p := planOf([]Sowing{t.Trials[i].Sowing}, each, t.enough(each, want, ample), want); better(p, best, want) {
+			best = p
+		}
+	}
+	return best
+}
+
+// mean returns the stems a plant of two trials that share their plants.
+func mean(a, b []float32) []float32 {
+	both := make([]float32, len(a))
+	for s := range both {
+		both[s] = (a[s] + b[s]) / 2
+	}
+	return both
+}
+
+// leastApart is by how many days two batches must differ to be two.
+const leastApart = 3
+
+// pair returns the best plan of two sowings some days apart.
+func (t *Try) pair(want DateWant) *DatePlan {
+	var best *DatePlan
+	ample := t.ample()
+	for i := range t.Trials {
+		for j := i + 1; j < len(t.Trials); j++ {
+			a, b := t.Trials[i].Sowing, t.Trials[j].Sowing
+			if b.Started.Sub(a.Started) < leastApart || a.Method != b.Method || a.Pinched != b.Pinched {
+				continue
+			}
+			each := mean(t.onDay(i), t.onDay(j))
+			if p := planOf([]Sowing{a, b}, each, t.enough(each, want, ample), want); better(p, best, want) {
+				best = p
+			}
+		}
+	}
+	return best
+}
+
+// half returns the best plan of a sowing of which half of the plants are pinched, nil where the crop is not pinched at will.
+func (t *Try) half(want DateWant) *DatePlan {
+	var best *DatePlan
+	ample := t.ample()
+	for i := range t.Trials {
+		plain := t.Trials[i].Sowing
+		pinched := plain
+		pinched.Pinched = true
+		j := slices.IndexFunc(t.Trials, func(o Trial) bool { return o.Sowing == pinched })
+		if plain.Pinched || j < 0 {
+			continue
+		}
+		each := mean(t.onDay(i), t.onDay(j))
+		if p := planOf([]Sowing{plain, pinched}, each, t.enough(each, want, ample), want); better(p, best, want) {
+			best = p
+		}
+	}
+	return best
+}

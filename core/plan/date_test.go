@@ -1,0 +1,86 @@
+package plan
+
+import (
+	"testing"
+
+	"dewcount/core/crop"
+	"dewcount/core/day"
+)
+
+// The search by weeks and then by days finds what looking at every single day finds.
+func TestSowForLikeEveryDay(t *testing.T) {
+	p := profile(t, "sunflower-single")
+	g := meadow(t, p, "foothills-47n", day.Must("2027-02-01"), 11)
+	starts := startsOf(g, crop.Direct)
+	want := DateWant{CutOn: day.Must("2027-07-23"), Use: crop.Event, Stems: 40, Chance: 0.8}
+	answer := g.SowFor(starts, want, nil)
+	every := g.tryDate(starts.Between(want.CutOn, want.CutOn, 1), want).single(want)
+	if answer.One == nil || every == nil {
+		t.Fatalf("no answer: %+v", answer)
+	}
+	if a, b := answer.One, every; a.Chance < b.Chance-0.05 || float64(a.Plants()) > 1.1*float64(b.Plants()) {
+		t.Errorf("%d plants on %s at %.2f; looking at every day %d on %s at %.2f", a.Plants(), a.Sowings[0].Started, a.Chance,
+			b.Plants(), b.Sowings[0].Started, b.Chance)
+	}
+	if lead := want.CutOn.Sub(answer.One.Sowings[0].Started); lead < p.TypicalDays[0]-10 || lead > p.TypicalDays[1]+25 {
+		t.Errorf("sown %d days before, where %v are usual", lead, p.TypicalDays)
+	}
+	if two := answer.Two; two == nil || two.Chance < answer.One.Chance-0.02 {
+		t.Errorf("two batches are less sure than one: %+v and %+v", two, answer.One)
+	}
+	later := g.SowFor(starts, DateWant{CutOn: want.CutOn.Add(21), Use: want.Use, Stems: want.Stems, Chance: want.Chance}, nil)
+	if !later.One.Sowings[0].Started.After(answer.One.Sowings[0].Started) {
+		t.Errorf("for a later day it is sown on %s, not later than %s", later.One.Sowings[0].Started, answer.One.Sowings[0].Started)
+	}
+	if half := g.SowFor(starts, DateWant{CutOn: want.CutOn, Use: want.Use, Stems: 20, Chance: want.Chance}, nil); half.One.Plants() > answer.One.Plants() {
+		t.Errorf("%d plants for half of the stems, %d for all", half.One.Plants(), answer.One.Plants())
+	}
+	if late := g.SowFor(starts, DateWant{CutOn: day.Must("2027-02-20"), Use: want.Use, Stems: 40, Chance: 0.9}, nil); late.One != nil {
+		t.Errorf("sunflowers sown in February for February: %+v", late.One)
+	}
+}
+
+func TestHalfPinchedOfWhatMayBePinched(t *testing.T) {
+	g := meadow(t, profile(t, "zinnia-tall"), "mediterranean-39n", day.Must("2027-02-01"), 11)
+	want := DateWant{CutOn: day.Must("2027-07-09"), Use: crop.Event, Stems: 50, Chance: 0.9}
+	answer := g.SowFor(startsOf(g, crop.Direct), want, nil)
+	if answer.Half == nil || len(answer.Half.Sowings) != 2 || answer.Half.Sowings[0].Pinched == answer.Half.Sowings[1].Pinched {
+		t.Fatalf("half pinched: %+v", answer.Half)
+	}
+	if len(answer.ByDate) < 10 {
+		t.Errorf("%d days around the best", len(answer.ByDate))
+	}
+	never := meadow(t, profile(t, "sunflower-single"), "mediterranean-39n", day.Must("2027-02-01"), 11)
+	if answer := never.SowFor(startsOf(never, crop.Direct), want, nil); answer.Half != nil {
+		t.Errorf("a crop that is never pinched: %+v", answer.Half)
+	}
+}
+
+// In a country without frost a crop can be sown for any month; with frost there is a last day.
+func TestLastSafe(t *testing.T) {
+	try := func(id, region, today string) (day.Day, bool, bool) {
+		p := profile(t, id)
+		now := day.Must(today)
+		g := meadow(t, p, region, now, 11)
+		starts := startsOf(g, crop.Direct)
+		var sowings []Sowing
+		for d := now.Add(90); d.Before(now.Add(300)); d = d.Add(7) {
+			for _, s := range starts.On(d) {
+				if !s.Pinched {
+					sowings = append(sowings, s)
+				}
+			}
+		}
+		return g.Try(sowings, crop.Market, now.Add(540)).LastSafe()
+	}
+	last, ok, bounded := try("zinnia-tall", "foothills-47n", "2027-01-10")
+	if !ok || !bounded || last.Before(day.Must("2027-05-20")) || last.After(day.Must("2027-07-25")) {
+		t.Errorf("at the foothills the last safe sowing of zinnias is %s, %v, %v", last, ok, bounded)
+	}
+	if _, ok, bounded := try("sunflower-single", "highland-5n", "2027-01-10"); !ok || bounded {
+		t.Errorf("without frost there is a last day: %v, %v", ok, bounded)
+	}
+	if south, ok, bounded := try("zinnia-tall", "oceanic-43s", "2027-07-10"); ok && (!bounded || south.Before(day.Must("2027-10-15"))) {
+		t.Errorf("in the south the last safe sowing is %s", south)
+	}
+}

@@ -1,0 +1,258 @@
+package plan
+
+import (
+	"math"
+	"runtime"
+	"slices"
+	"sync"
+	"sync/atomic"
+)
+
+// oneMoreSowing is the share of the stems that a sowing more must save to be worth its work: a twelfth. Fewer sowings are less to
+// remember; more of them waste less.
+const oneMoreSowing = 1. / 12
+
+// exchange takes plants away from one sowing after the other, lets the others make up for them, and keeps what saves some, as long as
+// anything does.
+func (s *solver) exchange(p *set) *set {
+	for gained := true; gained; {
+		gained = false
+		for _, c := range p.set {
+			n := p.plants[c]
+			for _, fewer := range []int{n - n/2, n - n/4, n - n/8, n - 2, n - 1} {
+				if fewer == n || fewer < leastPlants {
+					continue
+				}
+				if q := s.refilled(p, c, fewer); q != nil && len(q.set) <= len(p.set) && s.less(q, p) {
+					p, gained = q, true
+					break
+				}
+			}
+			if gained {
+				break
+			}
+		}
+	}
+	return p
+}
+
+// refilled returns the set with no more than so many plants of a sowing, filled up by the others, nil if they cannot.
+func (s *solver) refilled(p *set, c, most int) *set {
+	q := &set{set: p.set, plants: make(map[int]int)}
+	for _, o := range p.set {
+		q.plants[o] = p.plants[o]
+	}
+	q.plants[c] = most
+	t := s.totalsOf(q)
+	q.held = c + 1
+	if !s.fill(q, t, worstFirst) {
+		return nil
+	}
+	q.held = 0
+	s.trim(q, t)
+	return s.tidy(q)
+}
+
+// search returns the best set for each number of sowings, nil where there is none: from all candidates down, taking away the sowing
+// that is missed least, and up again, adding the one that saves most; on both ways sowings are moved in time.
+func (s *solver) search(progress func(float64)) []*set {
+	all := make([]int, len(s.candidates))
+	for c := range all {
+		all[c] = c
+	}
+	now := s.solve(all, nil)
+	for now == nil && s.giveUp() {
+		now = s.solve(all, nil)
+	}
+	if now == nil {
+		return nil
+	}
+	now = s.withoutEdges(all, now)
+	best := make([]*set, max(manySowings, len(now.set))+1)
+	note := func(p *set) {
+		if k := len(p.set); k < len(best) && (best[k] == nil || s.less(p, best[k])) {
+			best[k] = p
+		}
+	}
+	start := len(now.set)
+	for ; now != nil && len(now.set) > 0; now = s.without(now) {
+		if len(now.set) <= manySowings {
+			now = s.shift(now)
+		}
+		note(now)
+		progress(0.5 * float64(start-len(now.set)) / float64(start))
+	}
+	// Near what will be chosen it is worth looking closer.
+	chosen := s.choose(best)
+	if chosen == nil {
+		return best
+	}
+	middle := len(chosen.set)
+	for k := max(1, middle-2); k <= min(middle+1, manySowings-1); k++ {
+		if best[k] == nil {
+			continue
+		}
+		note(s.exchange(best[k]))
+		if more := s.with(best[k]); more != nil {
+			note(s.shift(more))
+		}
+		progress(0.5 + 0.5*float64(k-middle+3)/4)
+	}
+	progress(1)
+	return best
+}
+
+// edgeWorth is how many times its share of the stems an edge of the season may cost.
+const edgeWorth = 3
+
+// withoutEdges gives up the first and the last weeks of the want as long as one of them costs more than edgeWorth times its share: there, a
+// season is so unsure that the plants which hold the week would be too many in all others. It returns what holds the weeks left.
+func (s *solver) withoutEdges(all []int, now *set) *set {
+	for {
+		first, last, weeks := -1, -1, 0
+		for w, wanted := range s.wanted {
+			if wanted {
+				if first < 0 {
+					first = w
+				}
+				last = w
+				weeks++
+			}
+		}
+		if weeks < 3 {
+			return now
+		}
+		limit := s.cost(now) * (1 - edgeWorth/float64(weeks+edgeWorth-1))
+		var best *set
+		dropped := -1
+		for _, w := range []int{first, last} {
+			s.wanted[w] = false
+			if p := s.solve(all, nil); p != nil && s.cost(p) < limit && (best == nil || s.less(p, best)) {
+				best, dropped = p, w
+			}
+			s.wanted[w] = true
+		}
+		if dropped < 0 {
+			return now
+		}
+		s.wanted[dropped], now = false, best
+	}
+}
+
+// giveUp takes the week out of the want that fewest samples of the rows and all sowings together hold, and tells whether any was left to
+// be taken out: within the limits not every reachable week can be held at once.
+func (s *solver) giveUp() bool {
+	worst, most := -1, -1
+	for w, wanted := range s.wanted {
+		if !wanted {
+			continue
+		}
+		short := 0
+		for i := range s.samples {
+			best := float32(0)
+			for c := range s.candidates {
+				best = max(best, s.candidates[c].stems[w][i])
+			}
+			if float64(s.base[w][i]+float32(s.limits.Plants)*best) < s.want[w] {
+				short++
+			}
+		}
+		if short > most {
+			worst, most = w, short
+		}
+	}
+	if worst < 0 {
+		return false
+	}
+	s.wanted[worst] = false
+	return true
+}
+
+// manySowings is up to how many sowings a set is looked at closely; nobody makes more of one crop in a season.
+const manySowings = 14
+
+// without returns the best set with a sowing fewer, nil if none holds.
+func (s *solver) without(p *set) *set {
+	return s.best(len(p.set), func(i int) *set {
+		return s.solve(slices.Delete(slices.Clone(p.set), i, i+1), p.plants)
+	})
+}
+
+// with returns the best set with a sowing more, nil if none needs fewer plants.
+func (s *solver) with(p *set) *set {
+	return s.best(len(s.candidates), func(c int) *set {
+		if slices.Contains(p.set, c) {
+			return nil
+		}
+		more := append(slices.Clone(p.set), c)
+		slices.Sort(more)
+		if q := s.solve(more, nil); q != nil && len(q.set) == len(more) && s.less(q, p) {
+			return q
+		}
+		return nil
+	})
+}
+
+// shift moves sowings to candidates near them as long as that saves plants.
+func (s *solver) shift(p *set) *set {
+	by := []int{-1, 1, -2, 2, -3, 3}
+	for gained := true; gained; {
+		gained = false
+		for i := 0; i < len(p.set); i++ {
+			q := s.best(len(by), func(b int) *set {
+				c := p.set[i] + by[b]
+				if c < 0 || c >= len(s.candidates) || slices.Contains(p.set, c) {
+					return nil
+				}
+				moved := slices.Clone(p.set)
+				moved[i] = c
+				slices.Sort(moved)
+				if q := s.solve(moved, nil); q != nil && len(q.set) <= len(p.set) && s.less(q, p) {
+					return q
+				}
+				return nil
+			})
+			if q != nil {
+				p, gained = q, true
+			}
+		}
+	}
+	return p
+}
+
+// best returns the set of the fewest plants among count tries, the first of equals, nil if there is none. The tries run side by side.
+func (s *solver) best(count int, try func(int) *set) *set {
+	sets := make([]*set, count)
+	var workers sync.WaitGroup
+	var next atomic.Int64
+	for range runtime.GOMAXPROCS(0) {
+		workers.Go(func() {
+			for i := int(next.Add(1)) - 1; i < count; i = int(next.Add(1)) - 1 {
+				sets[i] = try(i)
+			}
+		})
+	}
+	workers.Wait()
+	var best *set
+	for _, p := range sets {
+		if p != nil && (best == nil || s.less(p, best)) {
+			best = p
+		}
+	}
+	return best
+}
+
+// choose returns the set whose plants, raised by a tenth for every sowing, are the fewest.
+func (s *solver) choose(best []*set) *set {
+	var chosen *set
+	least := math.Inf(1)
+	for k, p := range best {
+		if p == nil || s.limits.Sowings > 0 && k > s.limits.Sowings {
+			continue
+		}
+		if cost := s.cost(p) * math.Pow(1+oneMoreSowing, float64(k)); cost < least {
+			chosen, least = p, cost
+		}
+	}
+	return chosen
+}
