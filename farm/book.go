@@ -19,6 +19,7 @@ type Book struct {
 	Settings    []Setting
 	Weather     []WeatherDay
 	Beds        []Bed
+	Trays       []Tray
 	OwnCrops    []croptable.Entry
 	Varieties   []Variety
 	Plantings   []Planting
@@ -96,6 +97,11 @@ func (b *Book) Bed(id string) (Bed, bool) {
 	return find(b.Beds, func(x Bed) bool { return x.ID == id })
 }
 
+// Tray returns a tray by its id.
+func (b *Book) Tray(id string) (Tray, bool) {
+	return find(b.Trays, func(t Tray) bool { return t.ID == id })
+}
+
 // Order returns an order by its id.
 func (b *Book) Order(id string) (Order, bool) {
 	return find(b.Orders, func(o Order) bool { return o.ID == id })
@@ -164,6 +170,9 @@ func (b *Book) Read(k *Kind, rows [][]string) (Record, error) {
 	case &Beds:
 		v := ReadBed(f)
 		take(v.Record(), func() { b.Beds = append(b.Beds, v) })
+	case &Trays:
+		v := ReadTray(f)
+		take(v.Record(), func() { b.Trays = append(b.Trays, v) })
 	case &Varieties:
 		v := ReadVariety(f)
 		take(v.Record(), func() { b.Varieties = append(b.Varieties, v) })
@@ -242,6 +251,8 @@ func (b *Book) Records(k *Kind) []Record {
 		records = recordsOf(b.Weather)
 	case &Beds:
 		records = recordsOf(b.Beds)
+	case &Trays:
+		records = recordsOf(b.Trays)
 	case &Varieties:
 		records = recordsOf(b.Varieties)
 	case &Plantings:
@@ -303,7 +314,11 @@ func (p Past) Record() (Record, error) {
 	if err := json.Unmarshal([]byte(p.Content), &r.Rows); err != nil || r.Kind == nil || len(r.Rows) == 0 {
 		return Record{}, fmt.Errorf("this is no record of %s: copy it from an export", p.Kind)
 	}
-	for _, row := range r.Rows {
+	for i, row := range r.Rows {
+		for len(row) < len(r.Kind.Columns) { // a record of a time when there were fewer columns
+			row = append(row, "")
+		}
+		r.Rows[i] = row
 		if len(row) != len(r.Kind.Columns) {
 			return Record{}, fmt.Errorf("this record of %s has %d fields, not %d: copy it from an export", p.Kind, len(row), len(r.Kind.Columns))
 		}

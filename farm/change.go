@@ -9,10 +9,12 @@ import (
 
 // A Change is what is kept at once, or not at all.
 type Change struct {
-	Add      []Record // new ones; the same content under the same key is skipped
-	Correct  []Record // take the place of those that stand under their keys
-	Withdraw []Record // only their keys count
-	OwnCrops []croptable.Entry
+	Add      []Record          // new ones; the same content under the same key is skipped
+	Correct  []Record          // take the place of those that stand under their keys
+	Withdraw []Record          // only their keys count
+	OwnCrops []croptable.Entry // new ones
+	SetCrops []croptable.Entry // new ones, or in the place of those of the same id
+	DropCrop string            // the own crop that is taken away, empty for none
 	History  []Past
 	Stamp    string // when, UTC
 	Who      string
@@ -33,7 +35,7 @@ func (c *Conflict) Error() string {
 	return fmt.Sprintf("%s %q is no longer on record: somebody has withdrawn it, look at the page anew", c.Record.Kind.Singular(), c.Record.ID())
 }
 
-var singulars = map[string]string{"farm": "setting", "weather": "weather of", "beds": "bed", "varieties": "variety", "plantings": "planting",
+var singulars = map[string]string{"farm": "setting", "weather": "weather of", "beds": "bed", "trays": "tray", "varieties": "variety", "plantings": "planting",
 	"events": "event", "counts": "count", "cuts": "cut", "schools": "school", "orders": "order", "order_lines": "order line",
 	"recipes": "recipe line", "extra_picks": "pick day"}
 

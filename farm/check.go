@@ -8,6 +8,7 @@ import (
 
 	"dewcount/core/crop"
 	"dewcount/core/day"
+	"dewcount/core/plan"
 )
 
 func compareText(a, b string) int { return strings.Compare(a, b) }
@@ -73,6 +74,10 @@ func (b *Book) checkPlanting(f *Fields, p Planting) {
 	if _, ok := b.Bed(p.Bed); !ok && p.Bed != "" {
 		f.Fault("bed", "%q is no bed on record: choose one, or leave this empty", p.Bed)
 	}
+	if _, ok := b.Tray(p.Tray); !ok && p.Tray != "" {
+		f.Fault("tray", "%q is no tray on record: choose one, or leave this empty", p.Tray)
+	}
+	b.checkSquares(f, p)
 	profile := b.Crop(v.Crop)
 	if profile == nil {
 		f.Fault("variety", "the crop %q of this variety is not in the table", v.Crop)
@@ -80,6 +85,21 @@ func (b *Book) checkPlanting(f *Fields, p Planting) {
 	}
 	if why := canStart(profile, p.Method); why != "" {
 		f.Fault("method", "%s", why)
+	}
+}
+
+// checkSquares holds the place of a planting against its bed.
+func (b *Book) checkSquares(f *Fields, p Planting) {
+	if p.Squares == "" {
+		return
+	}
+	grid, ok := b.Grid(p.Bed)
+	if !ok {
+		f.Fault("squares", "squares want a bed whose length and width are on record: choose one, or leave this empty")
+		return
+	}
+	if _, err := plan.ParsePatch(p.Squares, grid); err != nil {
+		f.Fault("squares", "%v", err)
 	}
 }
 

@@ -52,7 +52,13 @@ func (s *Snapshot) Milestones(i int) forecast.Milestones {
 	if m, ok := s.dates.Load(i); ok {
 		return m.(forecast.Milestones)
 	}
-	m := s.Stand.Milestones(i)
+	m := s.onRecord(i, s.Stand.Milestones(i))
+	s.dates.Store(i, m)
+	return m
+}
+
+// onRecord puts the dates on record in the place of those that are forecast of planting i.
+func (s *Snapshot) onRecord(i int, m forecast.Milestones) forecast.Milestones {
 	p := s.Model.Plantings[i]
 	sure := func(d day.Day) forecast.When { return forecast.When{Early: d, Likely: d, Late: d} }
 	for _, e := range s.Book.Events {
@@ -74,7 +80,6 @@ func (s *Snapshot) Milestones(i int) forecast.Milestones {
 	if !last.IsZero() && (dead || !p.Ended.IsZero() && !p.Ended.After(s.View.Upto)) {
 		m.LastCut = sure(last)
 	}
-	s.dates.Store(i, m)
 	return m
 }
 
@@ -106,6 +111,9 @@ type Farm struct {
 	mu      sync.Mutex
 	now     *Snapshot
 	without map[string]*Snapshot // by record; of the same revision and view as now
+
+	seasons   map[int]*Season // by year
+	seasonsAt int64           // the revision that they are of
 }
 
 // New returns a farm on a store; clock is the wall clock, which a demo farm replaces with its own day.

@@ -38,4 +38,3 @@ func (b *Book) Windows(p *crop.Profile) (windows [crop.Uses]crop.Window, has [cr
 	}
 	return windows, has
 }
-

@@ -15,8 +15,9 @@ var (
 	Settings    = Kind{"farm", []string{"key", "value"}, []string{"key"}, []string{"key", "value"}}
 	Weather     = Kind{"weather", []string{"date", "tmin_c", "tmax_c", "rain_mm", "issued_on"}, []string{"date", "issued_on"}, []string{"date", "tmin_c", "tmax_c"}}
 	Beds        = Kind{"beds", []string{"bed", "length_m", "width_m", "bearing_deg", "zone", "cover", "exposure", "sun_h"}, []string{"bed"}, []string{"bed"}}
-	Varieties   = Kind{"varieties", []string{"variety", "crop", "colour", "role", "height_cm"}, []string{"variety"}, []string{"variety", "crop"}}
-	Plantings   = Kind{"plantings", []string{"planting", "variety", "bed", "method", "started_on", "planted_out_on", "pinched_on", "pinched_share", "plants", "cut_style", "ended_on"}, []string{"planting"}, []string{"planting", "variety", "method", "started_on", "plants"}}
+	Trays       = Kind{"trays", []string{"tray", "cells", "length_cm", "width_cm"}, []string{"tray"}, []string{"tray", "cells"}}
+	Varieties   = Kind{"varieties", []string{"variety", "crop", "colour", "role", "height_cm", "spacing_cm", "stem_cm", "germination", "seeds_in_stock", "seeds_a_packet"}, []string{"variety"}, []string{"variety", "crop"}}
+	Plantings   = Kind{"plantings", []string{"planting", "variety", "bed", "method", "started_on", "planted_out_on", "pinched_on", "pinched_share", "plants", "cut_style", "ended_on", "squares", "tray", "succession"}, []string{"planting"}, []string{"planting", "variety", "method", "started_on", "plants"}}
 	Events      = Kind{"events", []string{"planting", "event", "on", "id"}, []string{"id"}, []string{"planting", "event", "on"}}
 	Counts      = Kind{"counts", []string{"counted_at", "planting", "plants_counted", "rung", "stems", "firm", "counter", "id"}, []string{"id"}, []string{"counted_at", "planting", "plants_counted", "rung", "stems"}}
 	Cuts        = Kind{"cuts", []string{"cut_at", "planting", "stems", "culled", "cull_reason", "length_cm", "left", "seconds", "id"}, []string{"id"}, []string{"cut_at", "planting", "stems"}}
@@ -30,7 +31,7 @@ var (
 
 // Kinds returns the kinds that hold what stands now, in the order above. Own crops are beside them: their file is JSON.
 func Kinds() []*Kind {
-	return []*Kind{&Settings, &Weather, &Beds, &Varieties, &Plantings, &Events, &Counts, &Cuts, &Schools, &Orders, &OrderLines,
+	return []*Kind{&Settings, &Weather, &Beds, &Trays, &Varieties, &Plantings, &Events, &Counts, &Cuts, &Schools, &Orders, &OrderLines,
 		&RecipeLines, &ExtraPicks}
 }
 

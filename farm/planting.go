@@ -18,6 +18,9 @@ type Planting struct {
 	Plants           int      // live plants expected to bear
 	CutStyle         string   // "long", "keep-buds" or empty for long
 	EndedOn          day.Day
+	Squares          string // of its bed, as plan.ParsePatch reads them; empty where it has no place yet
+	Tray             string // that it is raised in
+	Succession       string // the plan of successions that it belongs to
 }
 
 // MostPlants is how many plants one planting can have.
@@ -37,6 +40,9 @@ func ReadPlanting(f *Fields) Planting {
 		Plants:       f.Whole("plants", 1, mostPlants),
 		CutStyle:     f.Word("cut_style", "", "long", "keep-buds"),
 		EndedOn:      f.OptDay("ended_on"),
+		Squares:      f.Text("squares"),
+		Tray:         f.Text("tray"),
+		Succession:   f.Text("succession"),
 	}
 	f.notBefore("planted_out_on", p.PlantedOutOn, p.StartedOn, "planted out")
 	f.notBefore("pinched_on", p.PinchedOn, p.StartedOn, "pinched")
@@ -72,13 +78,17 @@ func (p Planting) PinchedPart() float64 {
 // Record returns the planting as text.
 func (p Planting) Record() Record {
 	return Record{&Plantings, [][]string{{p.ID, p.Variety, p.Bed, string(p.Method), p.StartedOn.String(), p.PlantedOutOn.String(),
-		p.PinchedOn.String(), optDecimal(p.PinchedShare), strconv.Itoa(p.Plants), p.CutStyle, p.EndedOn.String()}}}
+		p.PinchedOn.String(), optDecimal(p.PinchedShare), strconv.Itoa(p.Plants), p.CutStyle, p.EndedOn.String(), p.Squares, p.Tray, p.Succession}}}
 }
 
 // A Variety is a sort of a crop as the farm names it.
 type Variety struct {
 	Name, Crop, Colour, Role string
 	HeightCM                 *float64
+	SpacingCM, StemCM        *float64 // of its own; nil: as the crop's
+	Germination              *float64 // of its seed, 0 to 1; nil: as the crop's
+	SeedsInStock             *int
+	SeedsAPacket             *int
 }
 
 // ReadVariety reads a variety.
@@ -86,7 +96,8 @@ func ReadVariety(f *Fields) Variety {
 	v := Variety{
 		Name: f.Name("variety", "the variety's name"), Crop: f.Name("crop", "the crop"), Colour: f.Text("colour"),
 		Role:     f.Word("role", "", "focal", "filler", "spike", "accent", "foliage"),
-		HeightCM: f.OptNumber("height_cm", 5, 500),
+		HeightCM: f.OptNumber("height_cm", 5, 500), SpacingCM: f.OptNumber("spacing_cm", 2, 400), StemCM: f.OptNumber("stem_cm", 3, 300),
+		Germination: f.OptNumber("germination", 0.01, 1), SeedsInStock: f.OptWhole("seeds_in_stock", 0, 10_000_000), SeedsAPacket: f.OptWhole("seeds_a_packet", 1, 1_000_000),
 	}
 	if err := checkColour(v.Colour); err != nil {
 		f.Fault("colour", "%v", err)
@@ -96,7 +107,8 @@ func ReadVariety(f *Fields) Variety {
 
 // Record returns the variety as text.
 func (v Variety) Record() Record {
-	return Record{&Varieties, [][]string{{v.Name, v.Crop, v.Colour, v.Role, optDecimal(v.HeightCM)}}}
+	return Record{&Varieties, [][]string{{v.Name, v.Crop, v.Colour, v.Role, optDecimal(v.HeightCM), optDecimal(v.SpacingCM),
+		optDecimal(v.StemCM), optDecimal(v.Germination), optWhole(v.SeedsInStock), optWhole(v.SeedsAPacket)}}}
 }
 
 // A Bed is a place to grow in.
@@ -121,4 +133,22 @@ func ReadBed(f *Fields) Bed {
 func (b Bed) Record() Record {
 	return Record{&Beds, [][]string{{b.ID, optDecimal(b.LengthM), optDecimal(b.WidthM), optDecimal(b.BearingDeg), b.Zone, b.Cover,
 		b.Exposure, optDecimal(b.SunH)}}}
+}
+
+// A Tray is a size of tray that the farm has.
+type Tray struct {
+	ID                string
+	Cells             int
+	LengthCM, WidthCM *float64
+}
+
+// ReadTray reads a tray.
+func ReadTray(f *Fields) Tray {
+	return Tray{ID: f.Name("tray", "the tray's name"), Cells: f.Whole("cells", 1, 2000), LengthCM: f.OptNumber("length_cm", 1, 500),
+		WidthCM: f.OptNumber("width_cm", 1, 500)}
+}
+
+// Record returns the tray as text.
+func (t Tray) Record() Record {
+	return Record{&Trays, [][]string{{t.ID, strconv.Itoa(t.Cells), optDecimal(t.LengthCM), optDecimal(t.WidthCM)}}}
 }

@@ -16,7 +16,8 @@ type Setting struct{ Key, Value string }
 // The settings that are known, in the order in which pages show them; the first six are needed.
 var settingKeys = []string{"name", "latitude", "longitude", "elevation_m", "timezone", "pick_days",
 	"last_frost", "first_frost", "nursery_min_c", "nursery_max_c", "picking", "pick_hour", "square_cm",
-	"climate", "climate_tmin_c", "climate_tmax_c", "demo_day", "demo_seed"}
+	"climate", "climate_tmin_c", "climate_tmax_c", "chance", "losses", "margin", "bench_trays", "stems_an_hour", "pick_hours_a_week",
+	"demo_day", "demo_seed"}
 
 const neededSettings = 6
 
@@ -52,9 +53,26 @@ type Place struct {
 	Picking                         string            // all, ahead or sold
 	PickHour                        float64
 	Usual                           *climate.Season // where the farm has chosen a climate or written down its own
+	LastFrost                       string          // month-day on which the weeks begin to be counted, empty for the day of the 10 % risk
+	SquareCM                        float64         // side of a square of the bed plan
+	Chance                          float64         // that a plan holds its want, 0 to 1
+	Losses                          float64         // share of the plants set out or thinned to that die, 0 to 1
+	Margin                          float64         // seeds sown beyond what is needed, as a share
+	BenchTrays                      *int            // that the nursery holds
+	StemsAnHour                     float64         // that one person cuts
+	PickHoursAWeek                  *float64        // that the hands have for cutting
 	DemoDay                         day.Day         // zero on a real farm
 	DemoSeed                        uint64
 }
+
+// What a farm plans with until it says otherwise.
+const (
+	usualSquareCM    = 30
+	usualChance      = 0.9
+	usualLosses      = 0.1
+	usualMargin      = 0.1
+	usualStemsAnHour = 200
+)
 
 // ReadPlace reads a farm's settings by their keys; what is wrong is named by them.
 func ReadPlace(get func(key string) string) (Place, error) {
@@ -67,7 +85,18 @@ func readPlace(get func(key string) string) (Place, Faults) {
 	p := Place{
 		Name: f.Name("name", "the farm's name"), Latitude: f.Number("latitude", -90, 90), Longitude: f.Number("longitude", -180, 180),
 		ElevationM: f.Number("elevation_m", -450, 6000), Picking: f.Word("picking", "", "all", "ahead", "sold"),
-		PickHour: 8, DemoDay: f.OptDay("demo_day"),
+		PickHour: 8, SquareCM: usualSquareCM, Chance: usualChance, Losses: usualLosses, Margin: usualMargin, StemsAnHour: usualStemsAnHour,
+		LastFrost: f.raw("last_frost"), BenchTrays: f.OptWhole("bench_trays", 0, 100_000), PickHoursAWeek: f.OptNumber("pick_hours_a_week", 0, 10_000),
+		DemoDay: f.OptDay("demo_day"),
+	}
+	for name, set := range map[string]struct {
+		to        *float64
+		low, high float64
+	}{"square_cm": {&p.SquareCM, 5, 500}, "chance": {&p.Chance, 0.5, 0.99}, "losses": {&p.Losses, 0, 0.9}, "margin": {&p.Margin, 0, 5},
+		"stems_an_hour": {&p.StemsAnHour, 1, 5000}} {
+		if n := f.OptNumber(name, set.low, set.high); n != nil {
+			*set.to = *n
+		}
 	}
 	zone, err := time.LoadLocation(f.raw("timezone"))
 	if err != nil || f.raw("timezone") == "" || f.raw("timezone") == "Local" {
@@ -93,7 +122,6 @@ func readPlace(get func(key string) string) (Place, Faults) {
 	p.Usual = f.season()
 	f.monthDay("last_frost")
 	f.monthDay("first_frost")
-	f.OptNumber("square_cm", 5, 500)
 	if s := f.raw("demo_seed"); s != "" {
 		if p.DemoSeed, err = strconv.ParseUint(s, 10, 64); err != nil {
 			f.Fault("demo_seed", "%q is no seed: write a whole number", s)

@@ -4,6 +4,8 @@ import (
 	"errors"
 	"fmt"
 	"slices"
+
+	"dewcount/core/day"
 )
 
 // ErrNoSuchRecord is that a record is neither on record nor in the history.
@@ -24,6 +26,10 @@ func (b *Book) remove(r Record) {
 		b.Weather = without(b.Weather, id)
 	case &Beds:
 		b.Beds = without(b.Beds, id)
+	case &Trays:
+		b.Trays = without(b.Trays, id)
+	case &ExtraPicks:
+		b.ExtraPicks = slices.DeleteFunc(slices.Clone(b.ExtraPicks), func(d day.Day) bool { return d.String() == id })
 	case &Varieties:
 		b.Varieties = without(b.Varieties, id)
 	case &Plantings:
@@ -77,6 +83,10 @@ func (b *Book) mayGo(r Record) error {
 			}
 		}
 		return uses(n, "counts, cuts and dates", "give the day it was pulled out instead")
+	case &Beds:
+		return uses(b.plantingsWith(func(p Planting) bool { return p.Bed == id }), "plantings", "give them another bed first")
+	case &Trays:
+		return uses(b.plantingsWith(func(p Planting) bool { return p.Tray == id }), "plantings", "give them another tray first")
 	case &Varieties:
 		n := 0
 		for _, p := range b.Plantings {
@@ -95,6 +105,16 @@ func (b *Book) mayGo(r Record) error {
 		return uses(n, "lines", "withdraw its lines first")
 	}
 	return nil
+}
+
+func (b *Book) plantingsWith(has func(Planting) bool) int {
+	n := 0
+	for _, p := range b.Plantings {
+		if has(p) {
+			n++
+		}
+	}
+	return n
 }
 
 // lastPast returns what was last superseded or withdrawn of a record.

@@ -115,6 +115,9 @@ func (r *Records) Apply(ctx context.Context, c farm.Change) error {
 		if err := addCrops(ctx, tx, c.OwnCrops); err != nil {
 			return err
 		}
+		if err := setCrops(ctx, tx, c.SetCrops, c.DropCrop); err != nil {
+			return err
+		}
 		for _, record := range c.Add {
 			now, there, err := standing(ctx, tx, record)
 			if err != nil {
@@ -174,13 +177,45 @@ func keep(ctx context.Context, tx *sqlx.Tx, p farm.Past) error {
 	return nil
 }
 
-func addCrops(ctx context.Context, tx *sqlx.Tx, entries []croptable.Entry) error {
+const (
+	setCrop  = `INSERT INTO crops (id, profile) VALUES (?, ?) ON CONFLICT (id) DO UPDATE SET profile = excluded.profile`
+	dropCrop = `DELETE FROM crops WHERE id = ?`
+)
+
+// setCrops writes own crops down, whatever stood before, and takes one away.
+func setCrops(ctx context.Context, tx *sqlx.Tx, entries []croptable.Entry, gone string) error {
 	for _, e := range entries {
-		var text bytes.Buffer
-		if err := croptable.Write(&text, []croptable.Entry{e}); err != nil {
+		profile, err := profileText(e)
+		if err != nil {
+			return err
+		}
+		if _, err := tx.ExecContext(ctx, setCrop, e.ID, profile); err != nil {
 			return fmt.Errorf("write crop %s: %w", e.ID, err)
 		}
-		profile := strings.TrimSuffix(strings.TrimPrefix(strings.TrimSpace(text.String()), "["), "]")
+	}
+	if gone == "" {
+		return nil
+	}
+	if _, err := tx.ExecContext(ctx, dropCrop, gone); err != nil {
+		return fmt.Errorf("take away crop %s: %w", gone, err)
+	}
+	return nil
+}
+
+func profileText(e croptable.Entry) (string, error) {
+	var text bytes.Buffer
+	if err := croptable.Write(&text, []croptable.Entry{e}); err != nil {
+		return "", fmt.Errorf("write crop %s: %w", e.ID, err)
+	}
+	return strings.TrimSuffix(strings.TrimPrefix(strings.TrimSpace(text.String()), "["), "]"), nil
+}
+
+func addCrops(ctx context.Context, tx *sqlx.Tx, entries []croptable.Entry) error {
+	for _, e := range entries {
+		profile, err := profileText(e)
+		if err != nil {
+			return err
+		}
 		var there []string
 		if err := tx.SelectContext(ctx, &there, readCrop, e.ID); err != nil {
 			return fmt.Errorf("read crop %s: %w", e.ID, err)

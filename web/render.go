@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"html/template"
 	"path"
+	"slices"
 	"strings"
 	"unicode"
 	"unicode/utf8"
@@ -22,7 +23,7 @@ var templates embed.FS
 type pages map[string]*template.Template
 
 func parsePages() (pages, error) {
-	shared := []string{"layout.html", "parts.html", "ladder.html"}
+	shared := []string{"layout.html", "parts.html", "ladder.html", "drawings.html"}
 	base := template.New("layout.html").Funcs(template.FuncMap{"asset": assetAddress}).Option("missingkey=error")
 	for _, name := range shared {
 		if _, err := base.ParseFS(templates, path.Join("templates", name)); err != nil {
@@ -36,7 +37,7 @@ func parsePages() (pages, error) {
 	parsed := make(pages)
 	for _, e := range entries {
 		name := strings.TrimSuffix(e.Name(), ".html")
-		if name == "layout" || name == "parts" || name == "ladder" {
+		if slices.Contains(shared, e.Name()) {
 			continue
 		}
 		clone, err := base.Clone()

@@ -78,6 +78,8 @@ func (s *server) routes(e *echo.Echo) {
 	e.GET("/orders/:order/edit", s.onOrder(s.editOrder))
 	e.POST("/orders/:order", s.onOrder(s.correctOrder))
 	e.POST("/orders/:order/lines", s.onOrder(s.setLine))
+	e.GET("/season", s.on(s.season))
+	e.POST("/season/move", s.on(s.keepMove))
 	e.GET("/farm", s.settings)
 	e.POST("/farm", s.setSettings)
 	e.POST("/withdraw", s.withdraw)

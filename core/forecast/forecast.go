@@ -9,6 +9,7 @@ import (
 	"fmt"
 	"reflect"
 	"slices"
+	"sync"
 
 	"dewcount/core/climate"
 	"dewcount/core/crop"
@@ -84,6 +85,10 @@ type row struct {
 	frost  []day.Day // by member: the first day that kills; zero if none
 	dead   bool      // killed by a frost on record
 	died   day.Day   // on that day
+
+	dated sync.Once // dates and over, once they are asked for
+	dates Milestones
+	over  bool
 }
 
 // New draws the weather and brings every planting up to date. What is the same as in a stand before, which may be nil, is taken

@@ -1,7 +1,10 @@
 package forecast
 
 import (
+	"runtime"
 	"slices"
+	"sync"
+	"sync/atomic"
 
 	"dewcount/core/crop"
 	"dewcount/core/day"
@@ -41,8 +44,30 @@ func (s *Stand) Milestones(i int) Milestones {
 	return m
 }
 
-// milestones returns the dates of a season of planting i, and whether its bloom is over.
-func (s *Stand) milestones(i int, r *row) (m Milestones, over bool) {
+// AllMilestones returns the dates of all plantings, in the farm's order; they are worked out side by side.
+func (s *Stand) AllMilestones() []Milestones {
+	all := make([]Milestones, len(s.rows))
+	var workers sync.WaitGroup
+	var next atomic.Int64
+	for range runtime.GOMAXPROCS(0) {
+		workers.Go(func() {
+			for i := int(next.Add(1)) - 1; i < len(all); i = int(next.Add(1)) - 1 {
+				all[i] = s.Milestones(i)
+			}
+		})
+	}
+	workers.Wait()
+	return all
+}
+
+// milestones returns the dates of a season of planting i, and whether its bloom is over. They are worked out once for a row: stands that
+// share it see it from the same day.
+func (s *Stand) milestones(i int, r *row) (Milestones, bool) {
+	r.dated.Do(func() { r.dates, r.over = s.dates(i, r) })
+	return r.dates, r.over
+}
+
+func (s *Stand) dates(i int, r *row) (m Milestones, over bool) {
 	var emerged, bud, first, last dates
 	p := &s.farm.Plantings[i]
 	var picks []day.Day

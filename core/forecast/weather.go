@@ -61,3 +61,8 @@ func (s *Stand) NextFrosts(risk float64) (first, last day.Day) {
 func (s *Stand) SoilWarm(celsius float64) (day.Day, bool) {
 	return climate.SoilWarm(s.sky.past, s.sky.members, celsius, 0.5, s.farm.From)
 }
+
+// Frosts returns the risk of a minimum at or below celsius (°C) in the growing year that a day falls in.
+func (s *Stand) Frosts(celsius float64, around day.Day) climate.FrostRisk {
+	return climate.Frosts(s.sky.past, s.sky.members, celsius, s.sky.latitude, around)
+}

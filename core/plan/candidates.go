@@ -112,3 +112,17 @@ func Succeeds(p *crop.Profile) bool {
 	}
 	return false
 }
+
+// PinchOn returns the day on which plants of a sowing are about high enough to be pinched: some weeks after they are up, or a week after
+// they were planted out. A guess; the height in the crop table decides in the field.
+func PinchOn(p *crop.Profile, s Sowing) day.Day {
+	const afterOut, afterUp, usualUp = 7, 21, 14
+	if !s.Out.IsZero() {
+		return s.Out.Add(afterOut)
+	}
+	up := usualUp
+	if s.Method.Sown() {
+		up = int(p.Germination.Days[1])
+	}
+	return s.Started.Add(up + afterUp)
+}

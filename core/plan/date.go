@@ -23,6 +23,7 @@ const reservedDays = 7
 type DatePlan struct {
 	Sowings           []Planned
 	Chance            float64 // that there are as many stems as wanted
+	ChanceOfTwice     float64 // the same with twice the plants
 	Low, Likely, High float64 // stems on the day
 }
 
@@ -87,6 +88,15 @@ func (g *Ground) SowFor(starts Starts, want DateWant, progress func(float64)) Da
 	return answer
 }
 
+// SowOn returns the best plan for a date of a sowing made on one day, nil where it has no chance.
+func (g *Ground) SowOn(starts Starts, on day.Day, want DateWant) *DatePlan {
+	sowings := starts.On(on)
+	if len(sowings) == 0 {
+		return nil
+	}
+	return g.tryDate(sowings, want).single(want)
+}
+
 // tryDate tries sowings of which nothing is cut within reservedDays of the day.
 func (g *Ground) tryDate(sowings []Sowing, want DateWant) *Try {
 	reserved := *g
@@ -140,7 +150,7 @@ func usualDatePlants(stems int) int { return 4 * stems }
 
 // planOf returns a plan of sowings that share plants evenly, each plant giving so much on the day.
 func planOf(sowings []Sowing, each []float32, plants int, want DateWant) *DatePlan {
-	p := &DatePlan{Sowings: Evenly(sowings, plants), Chance: chance(each, plants, want.Stems)}
+	p := &DatePlan{Sowings: Evenly(sowings, plants), Chance: chance(each, plants, want.Stems), ChanceOfTwice: chance(each, 2*plants, want.Stems)}
 	sorted := slices.Clone(each)
 	slices.Sort(sorted)
 	at := func(q float64) float64 {

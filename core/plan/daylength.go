@@ -27,6 +27,9 @@ type SteeredDay struct {
 	NaturalH, LampsH, BlackoutH float64
 }
 
+// LongDays is how many long days a steered crop is given in its bed before the short ones, as the crop table's notes have it.
+const LongDays = 18
+
 // The hours of light that a steered crop is given. Below and above the ramp of the crop table more or less light changes nothing.
 const (
 	usualShortH  = 12.0 // as the crop table's notes have it

@@ -148,3 +148,30 @@ func weekly(picks []day.Day, byPick [][]float32, first Week, weeks, samples int)
 	}
 	return sums
 }
+
+// Cuts returns the first and the last pick day between which a sowing that was tried is expected to give all but a twentieth of its stems
+// at each end; zero Days where it gives none.
+func (t *Try) Cuts(s Sowing) (first, last day.Day) {
+	const end = 0.05
+	trial := t.trialOf(s)
+	if trial == nil {
+		return
+	}
+	sums := make([]float64, len(t.Picks)+1)
+	for j, by := range trial.ByPick {
+		sums[j+1] = sums[j]
+		for _, stems := range by {
+			sums[j+1] += float64(stems)
+		}
+	}
+	total := sums[len(sums)-1]
+	for j, d := range t.Picks {
+		if total > 0 && first.IsZero() && sums[j+1] >= end*total {
+			first = d
+		}
+		if total > 0 && last.IsZero() && sums[j+1] >= (1-end)*total {
+			last = d
+		}
+	}
+	return first, last
+}

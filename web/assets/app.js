@@ -1,4 +1,5 @@
 // app.js wires the page: the tally of a count, the key that jumps, and a sign that the farm is reckoning.
+import { startSeason } from './season.js'
 import { newTally } from './tally.js'
 
 document.addEventListener('alpine:init', () => {
@@ -12,6 +13,8 @@ document.addEventListener('keydown', (event) => {
     document.getElementById('to')?.focus()
   }
 })
+
+startSeason()
 
 // A new day is reckoned for about a second; the bar shows by itself once that is noticed.
 addEventListener('beforeunload', () => document.body.classList.add('is-busy'))

@@ -1,0 +1,100 @@
+package farm
+
+import (
+	"slices"
+
+	"dewcount/core/crop"
+	"dewcount/core/day"
+	"dewcount/core/plan"
+)
+
+// Grid returns a bed in the farm's squares, and whether its length and width are on record.
+func (b *Book) Grid(bed string) (plan.Grid, bool) {
+	x, ok := b.Bed(bed)
+	place, err := b.Place()
+	if !ok || err != nil || x.LengthM == nil || x.WidthM == nil {
+		return plan.Grid{}, false
+	}
+	return plan.GridOf(*x.LengthM, *x.WidthM, place.SquareCM), true
+}
+
+// SpacingCM returns how far apart the plants of a variety stand: as it wants by itself, or as its crop does.
+func (b *Book) SpacingCM(variety string, p *crop.Profile) float64 {
+	if v, ok := b.Variety(variety); ok && v.SpacingCM != nil {
+		return *v.SpacingCM
+	}
+	return p.SpacingCM
+}
+
+// HighCM returns how high a variety grows, in cm: as it is written down, or the middle of its crop.
+func (b *Book) HighCM(variety string, p *crop.Profile) float64 {
+	if v, ok := b.Variety(variety); ok && v.HeightCM != nil {
+		return *v.HeightCM
+	}
+	return (p.HeightCM[0] + p.HeightCM[1]) / 2
+}
+
+// A BedStay is a planting in its bed.
+type BedStay struct {
+	plan.Stay
+	Record  Planting
+	Profile *crop.Profile
+	HighCM  float64
+	Lasts   bool
+}
+
+// clearDays is how long after its last cut a planting is taken to stand before it is pulled out.
+const clearDays = 7
+
+// Stays returns how long each planting with a bed holds it, by bed, in the order in which they come into it. Those that have no squares
+// yet have the zero Patch.
+func (s *Season) Stays() map[string][]BedStay {
+	stays := make(map[string][]BedStay)
+	for i, p := range s.Model.Plantings {
+		record, ok := s.Book.Planting(p.ID)
+		if !ok || record.Bed == "" {
+			continue
+		}
+		stay := BedStay{Record: record, Profile: p.Growth.Profile, HighCM: s.Book.HighCM(record.Variety, p.Growth.Profile),
+			Lasts: p.Growth.Profile.Lasts(record.Method)}
+		stay.Planting, stay.From, stay.Until = p.ID, p.Growth.Out(), record.EndedOn
+		if stay.Until.IsZero() && !stay.Lasts {
+			stay.Until = s.clearedOn(i)
+		}
+		if grid, ok := s.Book.Grid(record.Bed); ok && record.Squares != "" {
+			if patch, err := plan.ParsePatch(record.Squares, grid); err == nil {
+				stay.Patch = patch
+			}
+		}
+		stays[record.Bed] = append(stays[record.Bed], stay)
+	}
+	for _, of := range stays {
+		slices.SortFunc(of, func(a, b BedStay) int {
+			if c := a.From.Compare(b.From); c != 0 {
+				return c
+			}
+			return compareText(a.Planting, b.Planting)
+		})
+	}
+	return stays
+}
+
+// clearedOn returns when a planting will have been pulled out: a week after its last cut is likely, or after its crop's usual days where
+// no bloom is in sight.
+func (s *Season) clearedOn(i int) day.Day {
+	if last := s.Dates[i].LastCut.Likely; !last.IsZero() {
+		return last.Add(clearDays)
+	}
+	p := s.Model.Plantings[i].Growth
+	const bloom = 45
+	return p.Out().Add(p.Profile.TypicalDays[1] + bloom)
+}
+
+// PatchesOf returns the bare stays of a bed.
+func PatchesOf(stays []BedStay) []plan.Stay {
+	bare := make([]plan.Stay, len(stays))
+	for i, s := range stays {
+		bare[i] = s.Stay
+	}
+	return bare
+}

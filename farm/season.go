@@ -1,0 +1,244 @@
+package farm
+
+import (
+	"context"
+	"slices"
+	"sync"
+
+	"dewcount/core/climate"
+	"dewcount/core/crop"
+	"dewcount/core/day"
+	"dewcount/core/forecast"
+	"dewcount/core/plan"
+)
+
+// A Season is a whole growing year of the farm: every planting's dates, and its stems week by week. It is drawn from fewer weathers
+// and traits than a morning's forecast, since it is looked at from afar. It is not changed once made.
+type Season struct {
+	Book        *Book
+	View        View
+	From, Until day.Day // of the year that is shown; Until is the first day after it
+	Model       *forecast.Farm
+	Stand       *forecast.Stand
+	Forecast    *forecast.Forecast
+	Dates       []forecast.Milestones // by planting, as Model has them
+	Frosts      climate.FrostRisk
+
+	weekly sync.Map // stems of single plantings by week, worked out when they are asked for
+}
+
+// How finely a season is drawn.
+const (
+	seasonMembers = 20
+	seasonDraws   = 16
+	// farthestSeason is how many days from today a season may reach.
+	farthestSeason = 820
+)
+
+// SeasonYears returns the growing years that can be looked at from a day: that of the day and the next, by the year in which they begin.
+func SeasonYears(today day.Day, latitude float64) []int {
+	first := seasonYear(today, latitude)
+	return []int{first - 1, first, first + 1}
+}
+
+// seasonYear returns the year in which the growing year of a day begins.
+func seasonYear(d day.Day, latitude float64) int {
+	year, month, _ := d.Date()
+	if latitude < 0 && month < 7 {
+		return year - 1
+	}
+	return year
+}
+
+// seasonSpan returns the days of a growing year: the calendar year in the north, July to June in the south.
+func seasonSpan(year int, latitude float64) (from, until day.Day) {
+	if latitude < 0 {
+		return day.Of(year, 7, 1), day.Of(year+1, 7, 1)
+	}
+	return day.Of(year, 1, 1), day.Of(year+1, 1, 1)
+}
+
+// newSeason works a growing year of a book out, taking over from one before, which may be nil, what is the same.
+func newSeason(b *Book, today day.Day, year int, before *Season) (*Season, error) {
+	place, err := b.Place()
+	if err != nil {
+		return nil, err
+	}
+	s := &Season{Book: b}
+	s.From, s.Until = seasonSpan(year, place.Latitude)
+	last := s.Until.Add(-1)
+	if end := today.Add(farthestSeason); last.After(end) {
+		last = end
+	}
+	if last.Before(today) {
+		last = today
+	}
+	s.View = View{From: today, Upto: today, Today: today, To: last}
+	if s.Model, err = b.Model(s.View); err != nil {
+		return nil, err
+	}
+	s.Model.Members, s.Model.Draws = seasonMembers, seasonDraws
+	s.Model.Reach = max(forecast.Horizon, last.Sub(today)+3)
+	for i := range s.Model.Plantings {
+		p := &s.Model.Plantings[i]
+		for u := range p.HasUse {
+			p.HasUse[u] = crop.Use(u) == crop.Market
+		}
+	}
+	var stood *forecast.Stand
+	if before != nil && before.From == s.From {
+		stood = before.Stand
+	}
+	s.Stand = forecast.New(s.Model, stood)
+	s.Forecast = s.Stand.Forecast()
+	s.Dates = s.Stand.AllMilestones()
+	snap := &Snapshot{Book: b, View: s.View, Model: s.Model, Stand: s.Stand}
+	for i := range s.Dates {
+		s.Dates[i] = snap.onRecord(i, s.Dates[i])
+	}
+	s.Frosts = s.Stand.Frosts(0, s.From.Add(182))
+	return s, nil
+}
+
+// Season returns a growing year of the farm, by the year in which it begins. It is worked out once for each revision and day.
+func (f *Farm) Season(ctx context.Context, year int) (*Season, error) {
+	f.mu.Lock()
+	defer f.mu.Unlock()
+	now, err := f.current(ctx)
+	if err != nil {
+		return nil, err
+	}
+	if f.seasons == nil {
+		f.seasons = make(map[int]*Season)
+	}
+	have := f.seasons[year]
+	if have != nil && f.seasonsAt == now.Revision && have.View.Today == now.View.Today {
+		return have, nil
+	}
+	s, err := newSeason(now.Book, now.View.Today, year, have)
+	if err != nil {
+		return nil, err
+	}
+	if f.seasonsAt != now.Revision {
+		clear(f.seasons)
+	}
+	f.seasons[year], f.seasonsAt = s, now.Revision
+	return s, nil
+}
+
+// With returns the season as it would be with a planting in the place of the one of its id, or beside all others where there is none.
+// Faults say what is wrong with it.
+func (s *Season) With(p Planting) (*Season, error) {
+	book := *s.Book
+	book.Plantings = slices.DeleteFunc(slices.Clone(book.Plantings), func(o Planting) bool { return o.ID == p.ID })
+	book.Plantings = append(book.Plantings, p)
+	if err := book.Check(p.Record(), FormCare); err != nil {
+		return nil, err
+	}
+	slices.SortFunc(book.Plantings, func(a, b Planting) int { return compareText(a.ID, b.ID) })
+	year, _, _ := s.From.Date()
+	return newSeason(&book, s.View.Today, year, s)
+}
+
+// Index returns the place of a planting in Model, Dates and Forecast, -1 if there is none.
+func (s *Season) Index(planting string) int {
+	return slices.IndexFunc(s.Model.Plantings, func(p forecast.Planting) bool { return p.ID == planting })
+}
+
+// A WeekStems is how many stems of something there are in a week: cut already, and to be cut.
+type WeekStems struct {
+	plan.Week
+	Sure, Likely, AtBest float64
+}
+
+// Weeks returns the weeks that the season touches.
+func (s *Season) Weeks() []plan.Week {
+	var weeks []plan.Week
+	for w := plan.WeekOf(s.From); w.Monday.Before(s.Until); w = (plan.Week{Monday: w.Monday.Add(7)}) {
+		weeks = append(weeks, w)
+	}
+	return weeks
+}
+
+// Stems returns the stems of some plantings together, week by week of the season: what was cut, and from today on what can be.
+func (s *Season) Stems(plantings []int) []WeekStems {
+	weeks := s.Weeks()
+	out := make([]WeekStems, len(weeks))
+	for i, w := range weeks {
+		out[i].Week = w
+	}
+	at := func(d day.Day) int {
+		i := d.Sub(weeks[0].Monday) / 7
+		if d.Before(weeks[0].Monday) || i >= len(weeks) {
+			return -1
+		}
+		return i
+	}
+	samples := make([][]float64, len(weeks))
+	for _, p := range plantings {
+		id := s.Model.Plantings[p].ID
+		for _, c := range s.Book.Cuts {
+			if i := at(c.CutAt.Day()); c.Planting == id && i >= 0 && !c.CutAt.Day().After(s.View.Upto) {
+				out[i].Sure, out[i].Likely, out[i].AtBest = out[i].Sure+float64(c.Stems), out[i].Likely+float64(c.Stems), out[i].AtBest+float64(c.Stems)
+			}
+		}
+		for j, d := range s.Forecast.PickDays {
+			i := at(d)
+			if i < 0 {
+				continue
+			}
+			for k, n := range s.Forecast.Samples(p, j, crop.Market) {
+				if samples[i] == nil {
+					samples[i] = make([]float64, seasonMembers*seasonDraws)
+				}
+				samples[i][k] += float64(n)
+			}
+		}
+	}
+	for i, of := range samples {
+		if of == nil {
+			continue
+		}
+		slices.Sort(of)
+		quantile := func(p float64) float64 { return of[int(p*float64(len(of)))] }
+		out[i].Sure += quantile(0.1)
+		out[i].Likely += quantile(0.5)
+		out[i].AtBest += quantile(0.9)
+	}
+	return out
+}
+
+// StemsOf returns the stems of one planting, by its place, week by week of the season.
+func (s *Season) StemsOf(planting int) []WeekStems {
+	if w, ok := s.weekly.Load(planting); ok {
+		return w.([]WeekStems)
+	}
+	w := s.Stems([]int{planting})
+	s.weekly.Store(planting, w)
+	return w
+}
+
+// Wanted returns how many stems all orders together want in each week of the season, of one crop or of all where that is empty. What
+// may be of any crop counts among all alone.
+func (s *Season) Wanted(cropID string) []float64 {
+	weeks := s.Weeks()
+	wanted := make([]float64, len(weeks))
+	snap := &Snapshot{Book: s.Book, View: s.View, Model: s.Model, Stand: s.Stand}
+	for _, o := range s.Book.Orders {
+		stems := 0.0
+		for _, l := range s.Book.OrderLines {
+			if l.Order != o.ID {
+				continue
+			}
+			for _, part := range snap.ingredients(l) {
+				if w := snap.want(part); cropID == "" || w.CropID == cropID {
+					stems += float64(w.Wanted)
+				}
+			}
+		}
+		for _, d := range o.Between(s.From, s.Until.Add(-1)) {
+			wanted[d.Sub(weeks[0].Monday)/7] += stems
+		}
+	}
+	return wanted
+}

@@ -1,0 +1,287 @@
+package farm
+
+import (
+	"fmt"
+	"slices"
+
+	"dewcount/core/crop"
+	"dewcount/core/day"
+	"dewcount/core/plan"
+)
+
+// A SuccessionAsk is what successions are wanted for.
+type SuccessionAsk struct {
+	Crop, Variety, Bed string
+	Method             crop.Method
+	From, To           day.Day // the period that shall be supplied
+	Stems              int     // a week
+	Chance             float64 // that a week is supplied, 0 to 1
+	EveryDays          int     // between sowings by the calendar
+	Existing           bool    // whether what is on record counts
+	Pinch              bool    // whether pinching may be used
+	By                 string  // the school that is taken over: "warmth" or "weeks"
+}
+
+// ReadSuccessionAsk reads what successions are wanted for.
+func (b *Book) ReadSuccessionAsk(f *Fields, today day.Day) SuccessionAsk {
+	place, _ := b.Place()
+	a := SuccessionAsk{Crop: f.Text("crop"), Variety: f.Text("variety"), Bed: f.Text("bed"), Method: crop.Method(f.Text("method")),
+		From: f.Day("from"), To: f.Day("to"), Stems: f.Whole("stems", 1, 100_000), Chance: place.Chance,
+		Existing: f.Text("existing") != "", Pinch: f.Text("pinch") != "", By: f.Word("by", "", "warmth", "weeks")}
+	if percent := f.OptNumber("chance", 50, 99); percent != nil {
+		a.Chance = *percent / 100
+	}
+	if every := f.OptWhole("every", 2, 120); every != nil {
+		a.EveryDays = *every
+	}
+	p := b.cropField(f, &a.Crop, &a.Variety)
+	if p == nil {
+		return a
+	}
+	if a.Method == "" {
+		a.Method = p.PreferredStart
+	}
+	if a.EveryDays == 0 {
+		a.EveryDays = plan.EveryDays(p.SowEveryDays)
+	}
+	switch {
+	case !plan.Succeeds(p):
+		f.Fault("crop", "%s gives what buds it has: successions make no sense, plant early, mid and late varieties instead", p.Name)
+	case canStart(p, a.Method) != "":
+		f.Fault("method", "%s", canStart(p, a.Method))
+	case p.Lasts(a.Method) || a.Method == crop.Established:
+		f.Fault("method", "what is %s stays for years: successions make no sense", a.Method)
+	}
+	if _, ok := b.Bed(a.Bed); !ok && a.Bed != "" {
+		f.Fault("bed", "%q is no bed on record: choose one, or leave this empty", a.Bed)
+	}
+	const longest = 370
+	switch {
+	case len(f.faults) > 0:
+	case a.To.Before(a.From):
+		f.Fault("to", "the period ends on %s, before it begins: check both dates", a.To)
+	case a.To.Sub(a.From) > longest:
+		f.Fault("to", "a period of %d days is too long: plan a season at a time", a.To.Sub(a.From))
+	case !a.To.After(today):
+		f.Fault("to", "%s has passed: plan from %s on", a.To, today.Add(1))
+	case a.To.Sub(today) > farthestSeason:
+		f.Fault("to", "%s lies too far ahead: plan up to %s", a.To, today.Add(farthestSeason))
+	}
+	return a
+}
+
+// cropField completes a crop and a variety: the crop may be left out where the variety is on record.
+func (b *Book) cropField(f *Fields, cropID, variety *string) *crop.Profile {
+	if v, ok := b.Variety(*variety); ok {
+		*cropID = v.Crop
+	} else if *variety != "" {
+		f.Fault("variety", "%q is no variety on record: choose one, or leave this empty", *variety)
+	}
+	if *cropID == "" {
+		if *variety == "" {
+			f.Fault("crop", "choose a crop, or write the name of a variety on record")
+		}
+		return nil
+	}
+	for _, p := range b.Crops() {
+		if p.ID == *cropID || compareFold(p.Name, *cropID) == 0 {
+			*cropID = p.ID
+			return p
+		}
+	}
+	f.Fault("crop", "%q is no crop of the table: choose one from the list", *cropID)
+	return nil
+}
+
+// A SuccessionPlan is what was worked out for an ask: by warmth, and beside it by the calendar.
+type SuccessionPlan struct {
+	SuccessionAsk
+	Profile       *crop.Profile
+	Bloom         plan.Bloom
+	Calendar      []plan.Planned
+	CalendarWeeks []plan.WeekOutcome
+	Even, Fixed   plan.Comparison
+	EvenStems     float64       // in all
+	LastSafe      day.Day       // the last sowing that still flowers before frost; zero where there is no such limit, or none is safe
+	NoneSafe      bool          // whether no sowing is safe
+	Room          int           // plants that the bed holds at once; 0 where no bed is named
+	Sowings       []SowingDates // of the chosen school, in order
+	PeakHours     []float64     // of picking, by week, for the chosen school at its best
+	Week1         day.Day       // the last frost, from which weeks are counted
+}
+
+// A SowingDates is a planned sowing with what follows from it.
+type SowingDates struct {
+	plan.Planned
+	PinchOn             day.Day // zero where it is not pinched
+	FirstCut, LastCut   day.Day
+	Squares             int
+	Late                bool // after the last safe date
+	WeekNo              int  // after the last frost
+	Seeds, Trays, Cells int
+}
+
+// afterwards is for how many days beyond a period stems are looked at that nobody wants.
+const afterwards = 45
+
+// PlanSuccession works an ask out.
+func (s *Snapshot) PlanSuccession(a SuccessionAsk, progress func(float64)) (*SuccessionPlan, error) {
+	ground, err := s.Ground(a.Crop, a.Variety, a.Bed)
+	if err != nil {
+		return nil, err
+	}
+	place, err := s.Book.Place()
+	if err != nil {
+		return nil, err
+	}
+	p := ground.Row.Growth.Profile
+	out := &SuccessionPlan{SuccessionAsk: a, Profile: p}
+	starts := plan.Starts{Profile: p, Methods: []crop.Method{a.Method}, Season: s.Model.Outlook.Season(), From: s.View.Today, Pinch: a.Pinch}
+	sowings := starts.Between(a.From, a.To, 7)
+	out.Week1 = s.week1(place, a.From)
+	out.LastSafe, out.NoneSafe = s.lastSafe(ground, starts, a.From, a.To)
+	calendar := plan.Calendar(p, a.Method, out.Week1, out.LastSafe, a.From, a.To, a.EveryDays)
+	calendar = slices.DeleteFunc(calendar, func(c plan.Sowing) bool { return c.Started.Before(s.View.Today) })
+	all := sowings
+	for _, c := range calendar {
+		if !slices.Contains(all, c) {
+			all = append(all, c)
+		}
+	}
+	try := ground.Try(all, crop.Market, a.To.Add(afterwards))
+	want := plan.WeeklyWant(a.From, a.To, a.Stems, a.Chance)
+	limits := plan.Limits{Existing: a.Existing}
+	if grid, ok := s.Book.Grid(a.Bed); ok {
+		out.Room = s.room(grid, a, p)
+		limits.AtOnce = max(1, out.Room)
+	}
+	searched := *try
+	searched.Trials = try.Trials[:len(sowings)]
+	out.Bloom = searched.EvenBloom(want, limits, progress)
+	out.EvenStems = try.Stems(out.Bloom.Sowings)
+	out.Calendar = try.AsManyStems(calendar, out.EvenStems)
+	out.CalendarWeeks = try.Outcome(out.Calendar, want, a.Existing)
+	reachable := func(i int) bool { return out.Bloom.Weeks[i].Reachable }
+	out.Even = plan.Compared(out.Bloom.Weeks, reachable, out.EvenStems)
+	out.Fixed = plan.Compared(out.CalendarWeeks, reachable, try.Stems(out.Calendar))
+	chosen, weeks := out.Bloom.Sowings, out.Bloom.Weeks
+	if a.By == "weeks" {
+		chosen, weeks = out.Calendar, out.CalendarWeeks
+	}
+	for _, c := range chosen {
+		out.Sowings = append(out.Sowings, s.sowingDates(out, try, c, place))
+	}
+	for _, w := range weeks {
+		out.PeakHours = append(out.PeakHours, w.High/place.StemsAnHour)
+	}
+	return out, nil
+}
+
+// week1 returns the day from which weeks are counted in the year of a period: the farm's own, or that after which one spring in ten still
+// has frost; the first day of the growing year where there is none.
+func (s *Snapshot) week1(place Place, in day.Day) day.Day {
+	year := seasonYear(in, place.Latitude)
+	from, _ := seasonSpan(year, place.Latitude)
+	if place.LastFrost != "" {
+		for _, y := range []int{year, year + 1} {
+			if d, err := day.Parse(fmt.Sprintf("%04d-%s", y, place.LastFrost)); err == nil && !d.Before(from) {
+				return d
+			}
+		}
+	}
+	// The period may lie beyond the morning's weathers: one year's frosts are like the next's.
+	if _, last := s.Stand.NextFrosts(0.1); !last.IsZero() {
+		return inYear(last, from)
+	}
+	return from
+}
+
+// inYear returns the day of the same month and date that lies in the year from a day on.
+func inYear(d, from day.Day) day.Day {
+	_, month, date := d.Date()
+	year, _, _ := from.Date()
+	same := day.Of(year, month, date)
+	if same.Before(from) {
+		same = day.Of(year+1, month, date)
+	}
+	return same
+}
+
+// lastSafe returns the last sowing in the season of a period that still flowers before the frost; zero where nothing limits it, and none
+// where no sowing is safe.
+func (s *Snapshot) lastSafe(g *plan.Ground, starts plan.Starts, from, to day.Day) (last day.Day, none bool) {
+	_, most := starts.Leads()
+	first := from.Add(-min(most, 150))
+	if first.Before(s.View.Today) {
+		first = s.View.Today
+	}
+	starts.Pinch = false
+	var sowings []plan.Sowing
+	for d := first; d.Before(to.Add(60)); d = d.Add(7) {
+		for _, one := range starts.On(d) {
+			one.Pinched = starts.Profile.Pinch.Policy == "always"
+			sowings = append(sowings, one)
+		}
+	}
+	const longSeason = 200
+	end := to.Add(longSeason)
+	if farthest := s.View.Today.Add(farthestSeason + longSeason); end.After(farthest) {
+		end = farthest
+	}
+	last, ok, bounded := g.Try(sowings, crop.Market, end).LastSafe()
+	if !bounded {
+		last = day.Day{}
+	}
+	return last, !ok && len(sowings) > 0
+}
+
+// room returns how many plants the bed of an ask holds at one time beside what is planned in it.
+func (s *Snapshot) room(grid plan.Grid, a SuccessionAsk, p *crop.Profile) int {
+	var stays []plan.Stay
+	for _, o := range s.Book.Plantings {
+		profile := s.Book.ProfileOf(o)
+		if o.Bed != a.Bed || o.Squares == "" || profile == nil {
+			continue
+		}
+		patch, err := plan.ParsePatch(o.Squares, grid)
+		if err != nil {
+			continue
+		}
+		stay := plan.Stay{Planting: o.ID, Patch: patch, From: o.StartedOn, Until: o.EndedOn}
+		if i := s.Index(o.ID); i >= 0 && stay.Until.IsZero() && !profile.Lasts(o.Method) {
+			if last := s.Milestones(i).LastCut.Likely; !last.IsZero() {
+				stay.Until = last.Add(clearDays)
+			}
+		}
+		stays = append(stays, stay)
+	}
+	const before = 60 // days that plants stand in their bed before the first cut
+	return grid.Room(s.Book.SpacingCM(a.Variety, p), a.From.Add(-before), a.To, stays)
+}
+
+func (s *Snapshot) sowingDates(out *SuccessionPlan, try *plan.Try, c plan.Planned, place Place) SowingDates {
+	d := SowingDates{Planned: c, Late: !out.LastSafe.IsZero() && c.Started.After(out.LastSafe), WeekNo: WeekNo(out.Week1, c.Started)}
+	if c.Pinched {
+		d.PinchOn = plan.PinchOn(out.Profile, c.Sowing)
+	}
+	d.FirstCut, d.LastCut = try.Cuts(c.Sowing)
+	each, side := plan.Grid{SideCM: place.SquareCM}.Pattern(s.Book.SpacingCM(out.Variety, out.Profile))
+	d.Squares = (c.Plants + each - 1) / each * side * side
+	return d
+}
+
+// WeekNo returns the week after the last frost that a day falls in: 1 for the seven days from it on, 0 for the seven before it, and so
+// on back.
+func WeekNo(week1, d day.Day) int {
+	const far = 7 * 1000 // so that the division rounds down before the frost too
+	return (d.Sub(week1)+far)/7 - far/7 + 1
+}
+
+// Week1 returns the day from which weeks are counted after the last frost, in the growing year that a day lies in.
+func (s *Snapshot) Week1(in day.Day) day.Day {
+	place, err := s.Book.Place()
+	if err != nil {
+		return day.Day{} // a snapshot was made of it, so it is sound
+	}
+	return s.week1(place, in)
+}
