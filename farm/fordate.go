@@ -78,6 +78,7 @@ type DateResult struct {
 	Programme *plan.Programme // of a steered crop
 	Steered   plan.Sowing     // that it is made for
 	TooLate   bool
+	Never     bool // it will not stand right on that day, whenever it is started
 	Others    []StillCome
 }
 
@@ -88,6 +89,11 @@ type StillCome struct {
 	Plants  int     // that give as many stems as wanted as often as not
 	Chance  float64 // that they do, with twice as many plants
 	Known   bool    // whether the farm grows it
+}
+
+// Want returns what the ask wants of a plan.
+func (a DateAsk) Want() plan.DateWant {
+	return plan.DateWant{CutOn: a.CutOn, Use: a.Use, Stems: a.Stems, Chance: a.Chance}
 }
 
 // hopeless is the chance below which it is too late for a date.
@@ -102,9 +108,14 @@ func (s *Snapshot) PlanDate(a DateAsk, progress func(float64)) (*DateResult, err
 	p := ground.Row.Growth.Profile
 	out := &DateResult{DateAsk: a, Profile: p}
 	starts := plan.Starts{Profile: p, Methods: []crop.Method{a.Method}, Season: s.Model.Outlook.Season(), From: s.View.Today, Pinch: true}
-	out.Answer = ground.SowFor(starts, plan.DateWant{CutOn: a.CutOn, Use: a.Use, Stems: a.Stems, Chance: a.Chance}, progress)
+	out.Answer = ground.SowFor(starts, a.Want(), progress)
 	one := out.Answer.One
-	out.TooLate = one == nil || one.Chance < hopeless
+	best := out.Answer.Best(a.Want())
+	out.TooLate = best == nil || best.Chance < hopeless
+	if out.TooLate && a.CutOn.Sub(s.View.Today) > p.TypicalDays[1]+p.TypicalDays[1]/2 {
+		out.TooLate, out.Never = false, true // with so much time it is not the day that is too near
+		return out, nil
+	}
 	if out.TooLate {
 		out.Others = s.stillCome(a)
 		return out, nil
@@ -134,6 +145,9 @@ func (s *Snapshot) programme(out *DateResult, sowing plan.Sowing) {
 	g := plan.ProgrammeOf(out.Profile, place.Latitude, planted, short, colour, sowing.Pinched)
 	out.Programme, out.Steered = &g, sowing
 }
+
+// mostForDate is from how many times the plants of a full first flush a crop that is started today is of no use.
+const mostForDate = 4
 
 // stillCome returns what other crops could still be started today for a date: those that the farm grows first, then by how sure they are.
 func (s *Snapshot) stillCome(a DateAsk) []StillCome {
@@ -196,7 +210,7 @@ func (s *Snapshot) canCome(p *crop.Profile, a DateAsk) *StillCome {
 		starts := plan.Starts{Profile: p, Methods: []crop.Method{m}, Season: s.Model.Outlook.Season(), From: s.View.Today}
 		want := plan.DateWant{CutOn: a.CutOn, Use: a.Use, Stems: a.Stems, Chance: 0.5}
 		one := ground.SowOn(starts, s.View.Today, want)
-		if one == nil || one.Chance < 0.5 {
+		if one == nil || one.Chance < 0.5 || float64(one.Plants()) > mostForDate*float64(a.Stems)/p.Yield.FirstStems {
 			continue
 		}
 		if best == nil || one.ChanceOfTwice > best.Chance {

@@ -27,6 +27,9 @@ func (s *Snapshot) Ground(cropID, variety, bed string) (*plan.Ground, error) {
 	}
 	row := Planting{ID: "trial", Variety: variety, Bed: bed, Method: profile.PreferredStart, StartedOn: s.View.Today, Plants: 1}
 	g.Row = s.Book.planting(row, profile, place, s.View, s.Book.soundShares(s.View.Upto)[cropID])
+	if profile.Steered() && bed == "" {
+		g.Row.Cover = covers["tunnel"] // lamps and blackout want a roof
+	}
 	return g, nil
 }
 

@@ -9,6 +9,22 @@ import (
 	"dewcount/core/plan"
 )
 
+// AnyMethod stands for all ways in which a crop can be started again and again.
+const AnyMethod crop.Method = "any"
+
+// methods returns the ways in which an ask lets a crop be started, and the one by which the calendar goes.
+func (a SuccessionAsk) methods(p *crop.Profile) (all []crop.Method, calendar crop.Method) {
+	switch a.Method {
+	case "":
+		return []crop.Method{p.PreferredStart}, p.PreferredStart
+	case AnyMethod:
+		all = slices.DeleteFunc(plan.Methods(p), func(m crop.Method) bool { return p.Lasts(m) })
+		return all, p.PreferredStart
+	default:
+		return []crop.Method{a.Method}, a.Method
+	}
+}
+
 // A SuccessionAsk is what successions are wanted for.
 type SuccessionAsk struct {
 	Crop, Variety, Bed string
@@ -38,15 +54,13 @@ func (b *Book) ReadSuccessionAsk(f *Fields, today day.Day) SuccessionAsk {
 	if p == nil {
 		return a
 	}
-	if a.Method == "" {
-		a.Method = p.PreferredStart
-	}
 	if a.EveryDays == 0 {
 		a.EveryDays = plan.EveryDays(p.SowEveryDays)
 	}
 	switch {
 	case !plan.Succeeds(p):
 		f.Fault("crop", "%s gives what buds it has: successions make no sense, plant early, mid and late varieties instead", p.Name)
+	case a.Method == "" || a.Method == AnyMethod:
 	case canStart(p, a.Method) != "":
 		f.Fault("method", "%s", canStart(p, a.Method))
 	case p.Lasts(a.Method) || a.Method == crop.Established:
@@ -136,11 +150,14 @@ func (s *Snapshot) PlanSuccession(a SuccessionAsk, progress func(float64)) (*Suc
 	}
 	p := ground.Row.Growth.Profile
 	out := &SuccessionPlan{SuccessionAsk: a, Profile: p}
-	starts := plan.Starts{Profile: p, Methods: []crop.Method{a.Method}, Season: s.Model.Outlook.Season(), From: s.View.Today, Pinch: a.Pinch}
-	sowings := starts.Between(a.From, a.To, 7)
+	methods, byCalendar := a.methods(p)
+	starts := plan.Starts{Profile: p, Methods: methods, Season: s.Model.Outlook.Season(), From: s.View.Today, Pinch: a.Pinch}
 	out.Week1 = s.week1(place, a.From)
-	out.LastSafe, out.NoneSafe = s.lastSafe(ground, starts, a.From, a.To)
-	calendar := plan.Calendar(p, a.Method, out.Week1, out.LastSafe, a.From, a.To, a.EveryDays)
+	out.LastSafe, out.NoneSafe = s.lastSafe(ground, starts, byCalendar, a.From, a.To)
+	sowings := slices.DeleteFunc(starts.Between(a.From, a.To, 7), func(c plan.Sowing) bool {
+		return !out.LastSafe.IsZero() && c.Method == byCalendar && c.Started.After(out.LastSafe)
+	})
+	calendar := plan.Calendar(p, byCalendar, out.Week1, out.LastSafe, a.From, a.To, a.EveryDays)
 	calendar = slices.DeleteFunc(calendar, func(c plan.Sowing) bool { return c.Started.Before(s.View.Today) })
 	all := sowings
 	for _, c := range calendar {
@@ -209,7 +226,8 @@ func inYear(d, from day.Day) day.Day {
 
 // lastSafe returns the last sowing in the season of a period that still flowers before the frost; zero where nothing limits it, and none
 // where no sowing is safe.
-func (s *Snapshot) lastSafe(g *plan.Ground, starts plan.Starts, from, to day.Day) (last day.Day, none bool) {
+func (s *Snapshot) lastSafe(g *plan.Ground, starts plan.Starts, method crop.Method, from, to day.Day) (last day.Day, none bool) {
+	starts.Methods = []crop.Method{method}
 	_, most := starts.Leads()
 	first := from.Add(-min(most, 150))
 	if first.Before(s.View.Today) {
@@ -237,26 +255,8 @@ func (s *Snapshot) lastSafe(g *plan.Ground, starts plan.Starts, from, to day.Day
 
 // room returns how many plants the bed of an ask holds at one time beside what is planned in it.
 func (s *Snapshot) room(grid plan.Grid, a SuccessionAsk, p *crop.Profile) int {
-	var stays []plan.Stay
-	for _, o := range s.Book.Plantings {
-		profile := s.Book.ProfileOf(o)
-		if o.Bed != a.Bed || o.Squares == "" || profile == nil {
-			continue
-		}
-		patch, err := plan.ParsePatch(o.Squares, grid)
-		if err != nil {
-			continue
-		}
-		stay := plan.Stay{Planting: o.ID, Patch: patch, From: o.StartedOn, Until: o.EndedOn}
-		if i := s.Index(o.ID); i >= 0 && stay.Until.IsZero() && !profile.Lasts(o.Method) {
-			if last := s.Milestones(i).LastCut.Likely; !last.IsZero() {
-				stay.Until = last.Add(clearDays)
-			}
-		}
-		stays = append(stays, stay)
-	}
 	const before = 60 // days that plants stand in their bed before the first cut
-	return grid.Room(s.Book.SpacingCM(a.Variety, p), a.From.Add(-before), a.To, stays)
+	return grid.Room(s.Book.SpacingCM(a.Variety, p), a.From.Add(-before), a.To, s.standing(s.Book, grid, a.Bed))
 }
 
 func (s *Snapshot) sowingDates(out *SuccessionPlan, try *plan.Try, c plan.Planned, place Place) SowingDates {

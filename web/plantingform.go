@@ -1,12 +1,10 @@
 package web
 
 import (
-	"fmt"
 	"net/http"
 	"net/url"
 	"slices"
 	"strings"
-	"unicode"
 
 	"dewcount/core/day"
 	"dewcount/farm"
@@ -90,7 +88,7 @@ func (s *server) addPlanting(c *echo.Context, snap *farm.Snapshot) error {
 	from := posted(c)
 	named := func(name string) string {
 		if name == "planting" && strings.TrimSpace(from(name)) == "" {
-			return freeName(snap.Book, from("variety"))
+			return snap.Book.FreeName(from("variety"))
 		}
 		return from(name)
 	}
@@ -122,25 +120,6 @@ func (s *server) addPlanting(c *echo.Context, snap *farm.Snapshot) error {
 func notTooFar(f *farm.Fields, p farm.Planting, today day.Day) {
 	if p.StartedOn.Sub(today) > farthestStart {
 		f.Fault("started_on", "%s lies more than two years ahead: check the year", p.StartedOn)
-	}
-}
-
-// freeName makes a short name for a planting of a variety: the first letters of its words, and the next number.
-func freeName(b *farm.Book, variety string) string {
-	initials := ""
-	for _, word := range strings.Fields(variety) {
-		if letter := []rune(word)[0]; unicode.IsLetter(letter) && len([]rune(initials)) < 3 {
-			initials += string(unicode.ToUpper(letter))
-		}
-	}
-	if initials == "" {
-		initials = "P"
-	}
-	for n := 1; ; n++ {
-		name := fmt.Sprintf("%s%d", initials, n)
-		if _, taken := b.Planting(name); !taken {
-			return name
-		}
 	}
 }
 

@@ -29,6 +29,7 @@ type server struct {
 	step  func(ctx context.Context) error
 	log   *slog.Logger
 	pages pages
+	jobs  jobs
 }
 
 // New returns the handler of a farm's pages.
@@ -80,6 +81,10 @@ func (s *server) routes(e *echo.Echo) {
 	e.POST("/orders/:order/lines", s.onOrder(s.setLine))
 	e.GET("/season", s.on(s.season))
 	e.POST("/season/move", s.on(s.keepMove))
+	e.GET("/season/successions", s.on(s.successions))
+	e.GET("/season/date", s.on(s.forDate))
+	e.POST("/season/successions", s.on(s.takeOver))
+	e.POST("/season/successions/back", s.on(s.takeBack))
 	e.GET("/farm", s.settings)
 	e.POST("/farm", s.setSettings)
 	e.POST("/withdraw", s.withdraw)

@@ -160,6 +160,17 @@ func planOf(sowings []Sowing, each []float32, plants int, want DateWant) *DatePl
 	return p
 }
 
+// Best returns the surest of an answer's plans, and of those that are sure enough the one with the fewest plants; nil where there is none.
+func (a *DateAnswer) Best(want DateWant) *DatePlan {
+	var best *DatePlan
+	for _, p := range []*DatePlan{a.One, a.Half, a.Two} {
+		if p != nil && better(p, best, want) {
+			best = p
+		}
+	}
+	return best
+}
+
 // better tells whether a plan is surer than another, up to the chance wanted, and among the sure ones needs fewer plants.
 func better(p, q *DatePlan, want DateWant) bool {
 	if q == nil {

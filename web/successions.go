@@ -1,0 +1,364 @@
+package web
+
+import (
+	"errors"
+	"fmt"
+	"math"
+	"net/http"
+	"net/url"
+	"strconv"
+	"strings"
+
+	"dewcount/core/day"
+	"dewcount/core/plan"
+	"dewcount/farm"
+
+	"github.com/labstack/echo/v5"
+)
+
+// A successionsView is the form for successions, and the answer beside it.
+type successionsView struct {
+	Fields    []field
+	Fault     string
+	Varieties []string
+	Asked     bool
+	Result    *successionResult
+	Made      []successionLine // successions on record, to be taken back
+}
+
+// A successionLine is a plan of successions that was taken over.
+type successionLine struct {
+	Name, Words string
+	CanGo       bool
+}
+
+// A successionResult is the plan by warmth beside that by the calendar.
+type successionResult struct {
+	Verdict, Advice string
+	School          string
+	Sowings         []sowingLine
+	Options         []string
+	Weeks           []bloomWeek
+	Compared        []comparedLine
+	Notes           []string
+	None            bool
+	CanTake         bool
+	Peak            string
+	Out, Pinch      bool // whether any sowing is planted out or pinched
+}
+
+// times writes so many of something.
+func times(n int, what string) string {
+	if n == 1 {
+		return "1 " + what
+	}
+	return strconv.Itoa(n) + " " + what + "s"
+}
+
+type sowingLine struct {
+	Start, Week, Out, Pinch, Cuts, Squares, Plants string
+	Late                                           bool
+}
+
+// A bloomWeek is a week of both plans beside what is wanted.
+type bloomWeek struct {
+	Week, Want      string
+	Even, Fixed     bandView
+	EvenWords       string
+	FixedWords      string
+	Chance          string
+	Short, Given    bool
+	FixedShort      bool
+	EvenN, FixedN   string
+	FixedGlut, Glut bool
+}
+
+type comparedLine struct{ What, Even, Fixed string }
+
+func (s *server) successions(c *echo.Context, snap *farm.Snapshot) error {
+	from := typed(func(name string) string { return c.QueryParam(name) })
+	v := successionsView{Asked: from("asked") != "", Made: successionsMade(snap)}
+	if !v.Asked {
+		return s.successionsPage(c, http.StatusOK, snap, v, successionDefaults(snap, from), nil)
+	}
+	f := farm.NewFields(from)
+	ask := snap.Book.ReadSuccessionAsk(f, snap.View.Today)
+	if faults, only := faultsBy(f.Faults()); only {
+		return s.successionsPage(c, http.StatusUnprocessableEntity, snap, v, from, faults)
+	}
+	result, ok, err := s.answer(c, snap, "/season", "Plan successions", func(progress func(float64)) (any, error) { return snap.PlanSuccession(ask, progress) })
+	if err != nil || !ok {
+		return err
+	}
+	v.Result = newSuccessionResult(snap, result.(*farm.SuccessionPlan))
+	return s.successionsPage(c, http.StatusOK, snap, v, from, nil)
+}
+
+// successionDefaults fills what is not typed yet: the season to come, and the farm's chance.
+func successionDefaults(snap *farm.Snapshot, from typed) typed {
+	place, _ := snap.Book.Place()
+	return func(name string) string {
+		if typed := from(name); typed != "" {
+			return typed
+		}
+		switch name {
+		case "from":
+			return snap.View.Today.Add(70).String()
+		case "to":
+			return snap.View.Today.Add(70 + 8*7).String()
+		case "chance":
+			return farm.Decimal(math.Round(100 * place.Chance))
+		case "stems":
+			return "50"
+		case "existing", "pinch":
+			return "1"
+		}
+		return ""
+	}
+}
+
+func (s *server) successionsPage(c *echo.Context, code int, snap *farm.Snapshot, v successionsView, from typed, faults map[string]string) error {
+	crops := field{Name: "crop", Label: "Crop", Kind: "select"}.choose(option{Value: "", Label: "that of the variety"})
+	for _, p := range snap.Book.Crops() {
+		if plan.Succeeds(p) {
+			crops.Options = append(crops.Options, option{Value: p.ID, Label: p.Name})
+		}
+	}
+	v.Fields = fill([]field{
+		crops,
+		{Name: "variety", Label: "Variety", List: "varieties", Hint: "Empty: any of the crop."},
+		{Name: "stems", Label: "Stems a week", Mode: "numeric", Needed: true},
+		{Name: "from", Label: "From", Kind: "date", Needed: true},
+		{Name: "to", Label: "To", Kind: "date", Needed: true},
+		{Name: "chance", Label: "How sure, in 100", Mode: "numeric", Hint: "90: nine weeks in ten have enough."},
+		methodField(),
+		{Name: "every", Label: "Calendar: a sowing every … days", Mode: "numeric", Hint: "Empty: as the crop table has it."},
+		bedField(snap),
+		field{Name: "existing", Label: "What is planted already", Kind: "select"}.choose(option{Value: "1", Label: "counts"}, option{Value: "", Label: "is left out"}),
+		field{Name: "pinch", Label: "Pinching", Kind: "select"}.choose(option{Value: "1", Label: "may be used"}, option{Value: "", Label: "is not used"}),
+		field{Name: "by", Label: "School", Kind: "select"}.choose(option{Value: "", Label: "by warmth, even bloom (usual)"}, option{Value: "weeks", Label: "every so many days"}),
+	}, from, faults)
+	for i := range v.Fields {
+		v.Fields[i].Label = strings.TrimSpace(v.Fields[i].Label)
+	}
+	v.Fault = rest(v.Fields, faults)
+	for _, variety := range snap.Book.Varieties {
+		v.Varieties = append(v.Varieties, variety.Name)
+	}
+	return s.show(c, code, "successions", "/season", "Plan successions", snap, v)
+}
+
+func methodField() field {
+	return field{Name: "method", Label: "Started", Kind: "select"}.choose(option{Value: "", Label: "as the crop likes it best"}, option{Value: "any", Label: "in any way it can be"}, option{Value: "direct", Label: "sown where it grows"},
+		option{Value: "tray", Label: "in trays"}, option{Value: "tuber", Label: "as tubers"}, option{Value: "bulb", Label: "as bulbs"},
+		option{Value: "corm", Label: "as corms"}, option{Value: "cutting", Label: "as cuttings"})
+}
+
+func bedField(snap *farm.Snapshot) field {
+	f := field{Name: "bed", Label: "Bed", Kind: "select"}.choose(option{Value: "", Label: "none yet"})
+	for _, b := range snap.Book.Beds {
+		f.Options = append(f.Options, option{Value: b.ID, Label: b.ID})
+	}
+	return f
+}
+
+func newSuccessionResult(snap *farm.Snapshot, p *farm.SuccessionPlan) *successionResult {
+	r := &successionResult{School: "by warmth"}
+	if p.By == "weeks" {
+		r.School = fmt.Sprintf("every %d days", p.EveryDays)
+	}
+	r.None = len(p.Sowings) == 0
+	held, wanted := 0, 0
+	for _, w := range p.Bloom.Weeks {
+		wanted++
+		if w.Reachable && w.Chance >= p.Chance-0.03 {
+			held++
+		}
+	}
+	plants := 0
+	for _, d := range p.Sowings {
+		plants += d.Plants
+		r.Sowings = append(r.Sowings, newSowingLine(snap, d))
+		if d.Late {
+			r.Notes = append(r.Notes, fmt.Sprintf("%s is after the last safe day, %s: the frost may come first.", d.Started.Spoken(), p.LastSafe.Spoken()))
+		}
+	}
+	r.Verdict = fmt.Sprintf("%s of %d plants in all: %d of %d weeks have %d stems, %s.", times(len(p.Sowings), "sowing"), plants, held, wanted, p.Stems, tenths(p.Chance))
+	switch {
+	case r.None && p.Existing && held == wanted:
+		r.Verdict = fmt.Sprintf("Nothing more is needed: what is planted already supplies all %d weeks, %s.", wanted, tenths(p.Chance))
+	case r.None:
+		r.Verdict = "No sowing that can still be made would hold these weeks so surely. Ask for a later period, another way to start, or a lower chance."
+	case p.By == "weeks":
+		r.Verdict = fmt.Sprintf("%s, one every %d days, of %d plants: as many stems in all as the plan by warmth.", times(len(p.Sowings), "sowing"), p.EveryDays, plants)
+	}
+	if given := givenUp(p.Bloom.Weeks); len(given) > 0 && !r.None {
+		r.Notes = append(r.Notes, fmt.Sprintf("Not held: the weeks of %s. At the edge of the season it would take too many plants to be so sure; what there will be stands below.", list(given)))
+	}
+	switch {
+	case p.NoneSafe:
+		r.Notes = append(r.Notes, "No sowing from today on is safe from the autumn frost.")
+	case !p.LastSafe.IsZero():
+		r.Notes = append(r.Notes, fmt.Sprintf("Last safe sowing: %s. From it at least half of the stems still come before the frost, nine times in ten.", p.LastSafe.Spoken()))
+	}
+	if p.Bed != "" && p.Room > 0 {
+		r.Notes = append(r.Notes, fmt.Sprintf("Bed %s has room for %d plants at a time in that period.", p.Bed, p.Room))
+	}
+	for _, o := range p.Bloom.Options {
+		if by := o.Sowings - len(p.Bloom.Sowings); by >= -2 && by <= 2 {
+			r.Options = append(r.Options, fmt.Sprintf("%s: %d plants, %.0f stems", times(o.Sowings, "sowing"), o.Plants, o.Stems))
+		}
+	}
+	for _, l := range r.Sowings {
+		r.Out, r.Pinch = r.Out || l.Out != "", r.Pinch || l.Pinch != ""
+	}
+	r.weeks(p)
+	r.Compared = []comparedLine{
+		{"Sowings", strconv.Itoa(len(p.Bloom.Sowings)), strconv.Itoa(len(p.Calendar))},
+		{"Weeks likely short", fmt.Sprintf("%.1f", p.Even.WeeksShort), fmt.Sprintf("%.1f", p.Fixed.WeeksShort)},
+		{"Stems short", fmt.Sprintf("%.0f", p.Even.StemsShort), fmt.Sprintf("%.0f", p.Fixed.StemsShort)},
+		{"Stems too many", fmt.Sprintf("%.0f", p.Even.StemsWasted), fmt.Sprintf("%.0f", p.Fixed.StemsWasted)},
+	}
+	r.peak(snap, p)
+	r.CanTake = !r.None
+	return r
+}
+
+func givenUp(weeks []plan.WeekOutcome) []string {
+	var names []string
+	for _, w := range weeks {
+		if !w.Reachable {
+			names = append(names, w.Monday.Midnight().Format("2 January"))
+		}
+	}
+	return names
+}
+
+func newSowingLine(snap *farm.Snapshot, d farm.SowingDates) sowingLine {
+	l := sowingLine{Start: spokenYear(d.Started, snap.View.Today), Plants: strconv.Itoa(d.Plants), Late: d.Late, Week: strconv.Itoa(d.WeekNo), Squares: strconv.Itoa(d.Squares)}
+	if !d.Out.IsZero() {
+		l.Out = d.Out.Spoken()
+	}
+	if !d.PinchOn.IsZero() {
+		l.Pinch = d.PinchOn.Spoken()
+	}
+	if !d.FirstCut.IsZero() {
+		l.Cuts = d.FirstCut.Spoken() + " to " + d.LastCut.Spoken()
+	}
+	return l
+}
+
+// weeks puts both plans beside each other, week by week.
+func (r *successionResult) weeks(p *farm.SuccessionPlan) {
+	most := float64(p.Stems)
+	for i := range p.Bloom.Weeks {
+		most = max(most, p.Bloom.Weeks[i].High, p.CalendarWeeks[i].High)
+	}
+	const glut = 2 // times the want
+	for i, w := range p.Bloom.Weeks {
+		f := p.CalendarWeeks[i]
+		words := func(w plan.WeekOutcome) string {
+			return bounds(int(w.Low), int(w.Likely+0.5), int(w.High+0.5))
+		}
+		band := func(w plan.WeekOutcome) bandView {
+			b := newBand(w.Low, w.Low+(w.Likely-w.Low)/2, w.Likely, w.Likely+(w.High-w.Likely)/2, w.High, most, p.Stems)
+			b.Title = words(w)
+			return b
+		}
+		r.Weeks = append(r.Weeks, bloomWeek{Week: w.Monday.Spoken(), Want: strconv.Itoa(p.Stems), Even: band(w), Fixed: band(f), EvenWords: words(w), FixedWords: words(f),
+			Chance: fmt.Sprintf("%.0f in 100", 100*w.Chance), Short: w.Likely < w.Want, Given: !w.Reachable, FixedShort: f.Likely < f.Want,
+			Glut: w.Likely > glut*w.Want, FixedGlut: f.Likely > glut*f.Want})
+	}
+}
+
+// peak says what cutting takes in the weeks that give most.
+func (r *successionResult) peak(snap *farm.Snapshot, p *farm.SuccessionPlan) {
+	place, err := snap.Book.Place()
+	if err != nil || len(p.PeakHours) == 0 {
+		return
+	}
+	most, at := 0.0, 0
+	for i, h := range p.PeakHours {
+		if h > most {
+			most, at = h, i
+		}
+	}
+	if most == 0 {
+		return
+	}
+	r.Peak = fmt.Sprintf("At its best the week of %s takes %.1f hours of picking at %.0f stems an hour", p.Bloom.Weeks[at].Monday.Spoken(), most, place.StemsAnHour)
+	if place.PickHoursAWeek != nil {
+		r.Peak += fmt.Sprintf(", of the %.0f that your hands have", *place.PickHoursAWeek)
+		if most > *place.PickHoursAWeek {
+			r.Peak += ": more than can be cut"
+		}
+	}
+	r.Peak += "."
+}
+
+// takeOver keeps all sowings of a plan as plantings, in one step.
+func (s *server) takeOver(c *echo.Context, snap *farm.Snapshot) error {
+	from := typed(func(name string) string { return c.QueryParam(name) })
+	f := farm.NewFields(from)
+	ask := snap.Book.ReadSuccessionAsk(f, snap.View.Today)
+	if err := f.Faults(); err != nil {
+		return err
+	}
+	result, err := snap.PlanSuccession(ask, nil)
+	if err != nil {
+		return err
+	}
+	records, name := snap.Plantings(result, strings.TrimSpace(c.FormValue("name")))
+	if len(records) == 0 {
+		return &farm.Advice{Words: "this plan has no sowings to take over: ask for another period"}
+	}
+	if err := s.farm.Add(c.Request().Context(), "", records...); err != nil {
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, "/season?"+url.Values{"year": {yearIn(snap, result.Sowings[0].Started)}, "crop": {ask.Crop}, "succession": {name}}.Encode())
+}
+
+// yearIn returns the growing year that a day lies in, as addresses write it.
+func yearIn(snap *farm.Snapshot, d day.Day) string {
+	place, err := snap.Book.Place()
+	if err != nil {
+		return ""
+	}
+	return strconv.Itoa(farm.SeasonYears(d, place.Latitude)[1])
+}
+
+// takeBack withdraws all plantings of a succession, in one step.
+func (s *server) takeBack(c *echo.Context, snap *farm.Snapshot) error {
+	err := s.farm.WithdrawSuccession(c.Request().Context(), "", c.FormValue("succession"))
+	var faults farm.Faults
+	if errors.As(err, &faults) {
+		return &farm.Advice{Words: faults.Error(), Err: err}
+	}
+	if err != nil {
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, "/season/successions")
+}
+
+// successionsMade lists the plans that were taken over.
+func successionsMade(snap *farm.Snapshot) []successionLine {
+	var names []string
+	count, first := make(map[string]int), make(map[string]day.Day)
+	for _, p := range snap.Book.Plantings {
+		if p.Succession == "" {
+			continue
+		}
+		if count[p.Succession] == 0 {
+			names = append(names, p.Succession)
+		}
+		count[p.Succession]++
+		if first[p.Succession].IsZero() || p.StartedOn.Before(first[p.Succession]) {
+			first[p.Succession] = p.StartedOn
+		}
+	}
+	var lines []successionLine
+	for _, n := range names {
+		lines = append(lines, successionLine{Name: n, Words: fmt.Sprintf("%s from %s on", times(count[n], "sowing"), spokenYear(first[n], snap.View.Today)), CanGo: first[n].After(snap.View.Today)})
+	}
+	return lines
+}
