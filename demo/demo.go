@@ -6,6 +6,7 @@ import (
 	"strconv"
 
 	"dewcount/core/day"
+	"dewcount/core/plan"
 	"dewcount/croptable"
 	"dewcount/farm"
 	"dewcount/standin"
@@ -64,11 +65,37 @@ func lay(b *farm.Book) {
 		}
 		b.Plantings = append(b.Plantings, p)
 	}
+	placeAll(b)
 	for _, s := range sales {
 		b.Orders = append(b.Orders, s.order)
 		for i, w := range s.wants {
 			b.OrderLines = append(b.OrderLines, farm.OrderLine{Order: s.order.ID, Line: i + 1, Variety: w.variety, Crop: w.crop, Colour: w.colour, Role: w.role, Stems: &w.stems,
 				Use: s.use.String()})
+		}
+	}
+}
+
+// placeAll gives the plantings squares of their beds, one after the other along each, as far as there is room for as long as they usually stand.
+func placeAll(b *farm.Book) {
+	const bloom = 60 // days that a planting is cut for
+	stays := make(map[string][]plan.Stay)
+	for i := range b.Plantings {
+		p := &b.Plantings[i]
+		profile := b.ProfileOf(*p)
+		grid, ok := b.Grid(p.Bed)
+		if !ok || profile == nil {
+			continue
+		}
+		stay := plan.Stay{Planting: p.ID, From: p.StartedOn}
+		if !p.PlantedOutOn.IsZero() {
+			stay.From = p.PlantedOutOn
+		}
+		if !profile.Lasts(p.Method) {
+			stay.Until = p.StartedOn.Add(profile.TypicalDays[1] + bloom)
+		}
+		if stay.Patch, ok = grid.Place(p.Plants, b.SpacingCM(p.Variety, profile), stay.From, stay.Until, stays[p.Bed]); ok {
+			p.Squares = stay.Patch.String()
+			stays[p.Bed] = append(stays[p.Bed], stay)
 		}
 	}
 }

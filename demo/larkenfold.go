@@ -20,7 +20,7 @@ var weatherSince = day.Of(2024, 1, 1)
 var settings = []farm.Setting{
 	{Key: "name", Value: "Larkenfold Flowers"}, {Key: "latitude", Value: "46.9"}, {Key: "longitude", Value: "7.2"},
 	{Key: "elevation_m", Value: "520"}, {Key: "timezone", Value: "Europe/Zurich"}, {Key: "pick_days", Value: "tue fri"},
-	{Key: "last_frost", Value: "05-12"}, {Key: "first_frost", Value: "10-14"}, {Key: "picking", Value: "all"}, {Key: "pick_hour", Value: "8"},
+	{Key: "last_frost", Value: "05-12"}, {Key: "first_frost", Value: "10-14"}, {Key: "picking", Value: "all"}, {Key: "pick_hour", Value: "8"}, {Key: "square_cm", Value: "30"},
 }
 
 // plot is a bed: its length in metres, the compass direction in which it runs, its watering zone, cover, exposure and sun hours.
@@ -31,12 +31,12 @@ type plot struct {
 }
 
 var plots = []plot{
-	{"Brook 1", 24, 80, 9, "brook", "open", "sheltered"}, {"Brook 2", 24, 80, 9, "brook", "open", "sheltered"},
-	{"Brook 3", 24, 80, 10, "brook", "open", "sheltered"}, {"Brook 4", 24, 80, 10, "brook", "open", "sheltered"},
-	{"Barn 1", 18, 10, 8, "barn", "open", "open"}, {"Barn 2", 18, 10, 8, "barn", "open", "open"},
-	{"Barn 3", 18, 10, 9, "barn", "open", "open"}, {"Barn 4", 18, 10, 9, "barn", "open", "open"},
-	{"Hill 1", 30, 95, 11, "hill", "open", "windy"}, {"Hill 2", 30, 95, 11, "hill", "open", "windy"},
-	{"Wall border", 40, 100, 7, "barn", "open", "sheltered"}, {"Hill 3", 30, 95, 11, "hill", "open", "windy"}, {"Tunnel", 20, 85, 10, "tunnel", "tunnel", "sheltered"},
+	{"Brook 1", 40, 80, 9, "brook", "open", "sheltered"}, {"Brook 2", 40, 80, 9, "brook", "open", "sheltered"},
+	{"Brook 3", 40, 80, 10, "brook", "open", "sheltered"}, {"Brook 4", 40, 80, 10, "brook", "open", "sheltered"},
+	{"Barn 1", 44, 10, 8, "barn", "open", "open"}, {"Barn 2", 44, 10, 8, "barn", "open", "open"},
+	{"Barn 3", 44, 10, 9, "barn", "open", "open"}, {"Barn 4", 44, 10, 9, "barn", "open", "open"},
+	{"Hill 1", 40, 95, 11, "hill", "open", "windy"}, {"Hill 2", 40, 95, 11, "hill", "open", "windy"},
+	{"Wall border", 40, 100, 7, "barn", "open", "sheltered"}, {"Hill 3", 40, 95, 11, "hill", "open", "windy"}, {"Tunnel", 30, 85, 10, "tunnel", "tunnel", "sheltered"},
 }
 
 var varieties = []farm.Variety{

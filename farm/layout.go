@@ -37,10 +37,11 @@ func (b *Book) HighCM(variety string, p *crop.Profile) float64 {
 // A BedStay is a planting in its bed.
 type BedStay struct {
 	plan.Stay
-	Record  Planting
-	Profile *crop.Profile
-	HighCM  float64
-	Lasts   bool
+	Record    Planting
+	Profile   *crop.Profile
+	HighCM    float64
+	SpacingCM float64
+	Lasts     bool
 }
 
 // clearDays is how long after its last cut a planting is taken to stand before it is pulled out.
@@ -56,7 +57,8 @@ func (s *Season) Stays() map[string][]BedStay {
 			continue
 		}
 		stay := BedStay{Record: record, Profile: p.Growth.Profile, HighCM: s.Book.HighCM(record.Variety, p.Growth.Profile),
-			Lasts: p.Growth.Profile.Lasts(record.Method)}
+			Lasts:     p.Growth.Profile.Lasts(record.Method),
+			SpacingCM: s.Book.SpacingCM(record.Variety, p.Growth.Profile)}
 		stay.Planting, stay.From, stay.Until = p.ID, p.Growth.Out(), record.EndedOn
 		if stay.Until.IsZero() && !stay.Lasts {
 			stay.Until = s.clearedOn(i)

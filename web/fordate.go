@@ -52,7 +52,8 @@ type otherView struct{ Name, How, Words, Href string }
 
 type programmeView struct {
 	Steps []programmeStep
-	Weeks []programmeWeek
+	Weeks []programmeWeek // one day of each week
+	Days  []programmeWeek // every day
 }
 
 type programmeStep struct{ When, What string }
@@ -265,9 +266,12 @@ func newProgramme(d *farm.DateResult) *programmeView {
 	step(g.ShortFrom.Spoken(), fmt.Sprintf("Short days begin: %.1f hours of light each day, no light at all in the night, without a day left out.", g.ShortH))
 	step("about "+g.ColourOn.Spoken(), "Buds show colour: blackout can end.")
 	step(d.CutOn.Spoken(), "Cut.")
-	for i := 0; i < len(g.Days); i += 7 {
-		w := g.Days[i]
-		v.Weeks = append(v.Weeks, programmeWeek{w.Day.Spoken(), fmt.Sprintf("%.1f", w.NaturalH), hoursOrNone(w.LampsH), hoursOrNone(w.BlackoutH)})
+	for i, w := range g.Days {
+		line := programmeWeek{w.Day.Spoken(), fmt.Sprintf("%.1f", w.NaturalH), hoursOrNone(w.LampsH), hoursOrNone(w.BlackoutH)}
+		v.Days = append(v.Days, line)
+		if i%7 == 0 {
+			v.Weeks = append(v.Weeks, line)
+		}
 	}
 	return v
 }

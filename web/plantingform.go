@@ -54,10 +54,21 @@ func (s *server) plantingForm(c *echo.Context, code int, snap *farm.Snapshot, p 
 		{Name: "pinched_share", Label: "Share pinched", Mode: "decimal", Hint: "0.5 is half of the row; empty means all of it."},
 		field{Name: "cut_style", Label: "Cut", Kind: "select"}.choose(option{Value: "", Label: "low, for long stems (usual)"}, option{Value: "keep-buds", Label: "high, to keep the side buds"}),
 		{Name: "ended_on", Label: "Pulled out on", Kind: "date"},
+		{Name: "squares", Label: "Squares of its bed", Hint: "Along and across: 3-14x1-4; or 3-14 for the whole width."},
+		trayField(snap),
+		{Name: "succession", Label: "Belongs to the plan"},
 	}
 	v.Fields, v.More = fill(v.Fields, from, faults), fill(v.More, from, faults)
 	v.Fault = rest(slices.Concat(v.Fields, v.More), faults)
 	return s.show(c, code, "planting_form", "/plantings", title, snap, v)
+}
+
+func trayField(snap *farm.Snapshot) field {
+	f := field{Name: "tray", Label: "Tray", Kind: "select"}.choose(option{Value: "", Label: "none"})
+	for _, t := range snap.Book.Trays {
+		f.Options = append(f.Options, option{Value: t.ID, Label: t.ID})
+	}
+	return f
 }
 
 func plantingFields(snap *farm.Snapshot, isNew bool) []field {

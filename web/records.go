@@ -54,7 +54,9 @@ func (s *server) home(c *echo.Context, k *farm.Kind, id string) string {
 		return "/"
 	}
 	switch k {
-	case &farm.Weather, &farm.Beds, &farm.Varieties, &farm.Schools, &farm.RecipeLines, &farm.ExtraPicks:
+	case &farm.Beds:
+		return "/beds"
+	case &farm.Weather, &farm.Varieties, &farm.Schools, &farm.RecipeLines, &farm.ExtraPicks:
 		return "/"
 	case &farm.Plantings:
 		if _, ok := book.Planting(id); ok {

@@ -234,3 +234,23 @@ func (p *Profile) MostStems(plants int, pinchedShare float64) float64 {
 	}
 	return 2 * float64(plants) * first * factor
 }
+
+// What a vase needs, in cm: less stem, or a plant so low, is a bedding form; of a dahlia a cutting form is higher.
+const (
+	vaseStemCM   = 40
+	lowPlantCM   = 40
+	lowDahliaCM  = 90
+	dahliaPrefix = "dahlia-"
+)
+
+// TooLow tells whether a variety of the crop is too low for cutting, by the height of its plants and the length of its stems in cm; 0 where
+// one is not known. What the crop itself does not reach is not asked of a variety.
+func (p *Profile) TooLow(heightCM, stemCM float64) bool {
+	low := float64(lowPlantCM)
+	if len(p.ID) > len(dahliaPrefix) && p.ID[:len(dahliaPrefix)] == dahliaPrefix {
+		low = lowDahliaCM
+	}
+	low = min(low, p.HeightCM[0])
+	stem := min(vaseStemCM, p.Stem.LaterCM)
+	return heightCM > 0 && heightCM < low || stemCM > 0 && stemCM < stem
+}

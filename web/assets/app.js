@@ -1,4 +1,5 @@
 // app.js wires the page: the tally of a count, the key that jumps, and a sign that the farm is reckoning.
+import { startBeds } from './beds.js'
 import { startSeason } from './season.js'
 import { newTally } from './tally.js'
 
@@ -15,6 +16,7 @@ document.addEventListener('keydown', (event) => {
 })
 
 startSeason()
+startBeds()
 
 // A new day is reckoned for about a second; the bar shows by itself once that is noticed.
 addEventListener('beforeunload', () => document.body.classList.add('is-busy'))

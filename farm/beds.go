@@ -1,0 +1,195 @@
+package farm
+
+import (
+	"cmp"
+	"slices"
+
+	"dewcount/core/crop"
+	"dewcount/core/day"
+	"dewcount/core/plan"
+)
+
+// A BedYear is a bed through a season: who stands where and when, and what does not go well.
+type BedYear struct {
+	Bed      Bed
+	Grid     plan.Grid
+	HasGrid  bool // its length and width are on record
+	Stays    []BedStay
+	Clashes  []plan.Clash
+	Notes    []plan.Note
+	Idles    []plan.Idle
+	Unplaced []BedStay
+}
+
+// Beds returns the season's beds, in the order of their names, with numbers in them as numbers.
+func (s *Season) Beds() []BedYear {
+	place, err := s.Book.Place()
+	if err != nil {
+		return nil // a season was made of it, so it is sound
+	}
+	byBed := s.Stays()
+	zones := make(map[string][]plan.Guest)
+	zoneOf := make(map[string]string)
+	var beds []BedYear
+	for _, b := range s.Book.Beds {
+		y := BedYear{Bed: b}
+		y.Grid, y.HasGrid = s.Book.Grid(b.ID)
+		var guests []plan.Guest
+		for _, stay := range byBed[b.ID] {
+			if !stay.From.Before(s.Until) || !stay.Until.IsZero() && !stay.Until.After(s.From) {
+				continue
+			}
+			y.Stays = append(y.Stays, stay)
+			if stay.Patch == (plan.Patch{}) {
+				y.Unplaced = append(y.Unplaced, stay)
+			}
+			g := s.guest(stay)
+			guests = append(guests, g)
+			if b.Zone != "" {
+				zones[b.Zone] = append(zones[b.Zone], g)
+			}
+			zoneOf[stay.Planting] = b.ID
+		}
+		if y.HasGrid {
+			y.Clashes = plan.Clashes(PatchesOf(y.Stays))
+			bearing := 0.0
+			if b.BearingDeg != nil {
+				bearing = *b.BearingDeg
+			}
+			y.Notes = y.Grid.NotesOn(guests, bearing, place.Latitude, b.Exposure == "windy")
+			from, until := s.growing()
+			if len(y.Unplaced) == 0 {
+				y.Idles = y.Grid.Idles(from, until, PatchesOf(y.Stays))
+			}
+		}
+		beds = append(beds, y)
+	}
+	for _, of := range zones {
+		for _, n := range plan.WaterClashes(of) {
+			for i := range beds {
+				if beds[i].Bed.ID == zoneOf[n.A.Planting] {
+					beds[i].Notes = append(beds[i].Notes, n)
+				}
+			}
+		}
+	}
+	slices.SortFunc(beds, func(a, b BedYear) int { return compareNatural(a.Bed.ID, b.Bed.ID) })
+	return beds
+}
+
+// guest returns a stay as its company sees it.
+func (s *Season) guest(stay BedStay) plan.Guest {
+	g := plan.Guest{Stay: stay.Stay, Crop: stay.Profile.ID, HighCM: stay.HighCM, Netted: stay.Profile.Support != "none"}
+	switch stay.Record.Method {
+	case crop.Direct:
+		if i := s.Index(stay.Planting); i >= 0 {
+			g.MoistUntil = s.Dates[i].Emerged.Likely
+		}
+		if g.MoistUntil.IsZero() {
+			g.MoistUntil = stay.From.Add(int(stay.Profile.Germination.Days[1]))
+		}
+	case crop.Tuber:
+		g.DryUntil = plan.DryUntil(stay.From)
+	}
+	return g
+}
+
+// growing returns the part of the season in which an empty square is a loss: from a month before the last frost to a month before the first, or
+// all of it.
+func (s *Season) growing() (from, until day.Day) {
+	const month = 30
+	from, until = s.From, s.Until
+	if last := s.Frosts.Last(0.5); !last.IsZero() && last.Add(-month).After(from) {
+		from = last.Add(-month)
+	}
+	if first := s.Frosts.First(0.5); !first.IsZero() && first.Before(until) {
+		until = first
+	}
+	return from, until
+}
+
+// Warm tells whether things grow on a day of the season.
+func (s *Season) Warm(d day.Day) bool {
+	from, until := s.growing()
+	return !d.Before(from) && d.Before(until)
+}
+
+// Placing returns corrections that give squares of their beds to plantings that have none: of one planting, or of all where it is empty. Those for
+// which there is no room stay as they are, and are named.
+func (s *Season) Placing(planting string) (corrections []Record, without []string) {
+	stays := s.Stays()
+	for _, b := range s.Book.Beds {
+		grid, ok := s.Book.Grid(b.ID)
+		if !ok {
+			continue
+		}
+		placed := PatchesOf(stays[b.ID])
+		for i, stay := range stays[b.ID] {
+			if stay.Patch != (plan.Patch{}) || planting != "" && stay.Planting != planting || !stay.Until.IsZero() && !stay.Until.After(s.View.Today) {
+				continue
+			}
+			spacing := s.Book.SpacingCM(stay.Record.Variety, stay.Profile)
+			patch, ok := grid.Place(stay.Record.Plants, spacing, stay.From, stay.Until, placed)
+			if !ok {
+				without = append(without, stay.Planting)
+				continue
+			}
+			placed[i].Patch = patch
+			record := stay.Record
+			record.Squares = patch.String()
+			corrections = append(corrections, record.Record())
+		}
+	}
+	return corrections, without
+}
+
+// Fits returns the crops that an idle strip could still take, so that they flower before the frost and leave in time: the farm's own first.
+func (s *Season) Fits(idle plan.Idle) []*crop.Profile {
+	grown := make(map[string]bool)
+	for _, v := range s.Book.Varieties {
+		grown[v.Crop] = true
+	}
+	start := idle.From
+	if start.Before(s.View.Today) {
+		start = s.View.Today
+	}
+	const leastBloom = 14
+	days := idle.Until.Sub(start) - leastBloom
+	var fits []*crop.Profile
+	for _, p := range s.Book.Crops() {
+		if plan.Succeeds(p) && p.HasStart(crop.Direct) && p.TypicalDays[1] <= days && p.SowEveryDays[0] > 0 {
+			fits = append(fits, p)
+		}
+	}
+	slices.SortStableFunc(fits, func(a, b *crop.Profile) int {
+		return cmp.Or(boolOrder(grown[b.ID], grown[a.ID]), cmp.Compare(a.TypicalDays[1], b.TypicalDays[1]))
+	})
+	const few = 3
+	return fits[:min(few, len(fits))]
+}
+
+// compareNatural orders names with the numbers in them as numbers: Brook 2 before Brook 10.
+func compareNatural(a, b string) int {
+	digits := func(s string) int {
+		n := 0
+		for n < len(s) && '0' <= s[n] && s[n] <= '9' {
+			n++
+		}
+		return n
+	}
+	for a != "" && b != "" {
+		i, j := digits(a), digits(b)
+		if i > 0 && j > 0 {
+			if c := cmp.Or(cmp.Compare(i, j), compareText(a[:i], b[:j])); c != 0 {
+				return c
+			}
+			a, b = a[i:], b[j:]
+			continue
+		}
+		if a[0] != b[0] {
+			return cmp.Compare(a[0], b[0])
+		}
+		a, b = a[1:], b[1:]
+	}
+	return cmp.Compare(len(a), len(b))
+}

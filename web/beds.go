@@ -1,0 +1,356 @@
+package web
+
+import (
+	"fmt"
+	"math"
+	"net/http"
+	"net/url"
+	"slices"
+	"strconv"
+	"strings"
+
+	"dewcount/core/day"
+	"dewcount/core/plan"
+	"dewcount/farm"
+
+	"github.com/labstack/echo/v5"
+)
+
+// A bedsView is every bed on a date, in the grower's squares.
+type bedsView struct {
+	Date, Spoken string
+	Year         int
+	YearName     string
+	Years        []linkView
+	First, Last  string // of the slider
+	Place        int    // of the date on it, in days
+	Days         int
+	Beds         []bedView
+	Square       string
+	Sun          string // from where it shines at noon
+	Without      string // plantings for which there is no room
+	ToPlace      int
+	Compact      bool
+}
+
+// A bedView is one bed drawn, with its year and what to think of.
+type bedView struct {
+	ID, About     string
+	HasGrid       bool
+	Width, Height int
+	Box           string
+	Grid          string // lines of the squares
+	Patches       []patchView
+	Shades        []shadeView
+	Used          string
+	Strip         []stripView
+	StripNow      string
+	Notes         []string
+	Idles         []idleView
+	Unplaced      []unplacedView
+	Arrow         string // turns the arrow to the sun
+	Title         string
+}
+
+// A patchView is a planting on its squares; Now tells whether it stands there on the date.
+type patchView struct {
+	ID, Label, Title, Href string
+	X, Y, W, H             int
+	TextX, TextY           int
+	From, Until            string
+	Now, Tall              bool
+	Clash                  bool
+}
+
+type shadeView struct {
+	Points      string
+	From, Until string
+	Now         bool
+}
+
+type stripView struct{ X, Y, H string }
+
+type idleView struct{ Words, Do, Href, Sow string }
+
+type unplacedView struct{ ID, Words string }
+
+const (
+	cellPX  = 12
+	stripPX = 640
+)
+
+func (s *server) beds(c *echo.Context, snap *farm.Snapshot) error {
+	year, years := yearOf(c, snap)
+	date, err := day.Parse(c.QueryParam("on"))
+	if err != nil {
+		date = snap.View.Today
+	} else if place, err := snap.Book.Place(); err == nil && slices.Contains(years, farm.SeasonYears(date, place.Latitude)[1]) {
+		year = farm.SeasonYears(date, place.Latitude)[1]
+	}
+	season, err := s.farm.Season(c.Request().Context(), year)
+	if err != nil {
+		return err
+	}
+	if date.Before(season.From) || !date.Before(season.Until) {
+		date = season.From.Add(180)
+	}
+	place, err := snap.Book.Place()
+	if err != nil {
+		return err
+	}
+	v := bedsView{Date: date.String(), Spoken: fullDay(date), Year: year, YearName: yearName(year, snap), First: season.From.String(), Last: season.Until.Add(-1).String(),
+		Place: date.Sub(season.From), Days: season.Until.Sub(season.From) - 1, Square: farm.Decimal(place.SquareCM), Without: c.QueryParam("without")}
+	v.Sun = "The sun stands in the south at noon: tall ones belong on the north side."
+	if place.Latitude < 0 {
+		v.Sun = "The sun stands in the north at noon: tall ones belong on the south side."
+	}
+	for _, y := range years {
+		v.Years = append(v.Years, linkView{yearName(y, snap), "/beds?year=" + strconv.Itoa(y), y == year})
+	}
+	for _, b := range season.Beds() {
+		view := newBedView(season, b, date, place)
+		v.ToPlace += len(view.Unplaced)
+		v.Beds = append(v.Beds, view)
+	}
+	return s.show(c, http.StatusOK, "beds", "/beds", "Beds", snap, v)
+}
+
+func newBedView(s *farm.Season, b farm.BedYear, date day.Day, place farm.Place) bedView {
+	v := bedView{ID: b.Bed.ID, About: bedAbout(b), HasGrid: b.HasGrid}
+	for _, u := range b.Unplaced {
+		v.Unplaced = append(v.Unplaced, unplacedView{u.Planting, unplacedWords(s, b, u)})
+	}
+	v.Notes = bedNotes(b, s.View.Today)
+	if !b.HasGrid {
+		return v
+	}
+	v.Width, v.Height = b.Grid.Along*cellPX+4, b.Grid.Across*cellPX+4
+	v.Box = fmt.Sprintf("-2 -2 %d %d", v.Width, v.Height)
+	v.Grid = gridLines(b.Grid)
+	clashing := make(map[string]bool)
+	for _, c := range b.Clashes {
+		clashing[c.A.Planting], clashing[c.B.Planting] = true, true
+	}
+	bearing := 0.0
+	if b.Bed.BearingDeg != nil {
+		bearing = *b.Bed.BearingDeg
+	}
+	v.Arrow = fmt.Sprintf("rotate(%.0f 12 12)", plan.SunDeg(place.Latitude)-bearing+90)
+	now := 0
+	for _, stay := range b.Stays {
+		if stay.Patch == (plan.Patch{}) {
+			continue
+		}
+		p := newPatch(stay, date)
+		p.Clash = clashing[stay.Planting]
+		v.Patches = append(v.Patches, p)
+		v.Shades = append(v.Shades, shadeView{shadePoints(b.Grid, stay, bearing, place.Latitude, date), p.From, p.Until, p.Now})
+		if p.Now {
+			now++
+		}
+	}
+	used := b.Grid.Used(date, farm.PatchesOf(b.Stays))
+	v.Used = fmt.Sprintf("%d of %d squares", used, b.Grid.Squares())
+	v.Title = fmt.Sprintf("%s: %s taken on %s", b.Bed.ID, v.Used, date.Spoken())
+	x := scale{0, float64(s.Until.Sub(s.From)), 0, stripPX}
+	for _, w := range s.Weeks() {
+		at := w.Monday.Add(3)
+		if at.Before(s.From) || !at.Before(s.Until) {
+			continue
+		}
+		share := float64(b.Grid.Used(at, farm.PatchesOf(b.Stays))) / float64(b.Grid.Squares())
+		v.Strip = append(v.Strip, stripView{place1(x.at(float64(at.Sub(s.From)) - 3)), place1(22 - 20*share), place1(20 * share)})
+	}
+	v.StripNow = place1(x.at(float64(date.Sub(s.From))))
+	for _, i := range b.Idles {
+		if i.Until.After(s.View.Today) {
+			v.Idles = append(v.Idles, newIdle(s, b, i))
+		}
+	}
+	return v
+}
+
+func place1(n float64) string { return strconv.FormatFloat(n, 'f', 1, 64) }
+
+func bedAbout(b farm.BedYear) string {
+	var parts []string
+	if b.HasGrid {
+		parts = append(parts, fmt.Sprintf("%s by %s m, %d by %d squares", farm.Decimal(*b.Bed.LengthM), farm.Decimal(*b.Bed.WidthM), b.Grid.Along, b.Grid.Across))
+	} else {
+		parts = append(parts, "length and width are not written down")
+	}
+	if b.Bed.BearingDeg != nil {
+		parts = append(parts, "runs "+compass(*b.Bed.BearingDeg))
+	}
+	for _, word := range []string{b.Bed.Cover, b.Bed.Exposure} {
+		if word != "" && word != "open" {
+			parts = append(parts, word)
+		}
+	}
+	if b.Bed.Zone != "" {
+		parts = append(parts, "water line "+b.Bed.Zone)
+	}
+	if b.Bed.SunH != nil {
+		parts = append(parts, farm.Decimal(*b.Bed.SunH)+" h of sun")
+	}
+	return strings.Join(parts, ", ")
+}
+
+// compass names a direction in degrees.
+func compass(deg float64) string {
+	names := []string{"north", "north-east", "east", "south-east", "south", "south-west", "west", "north-west"}
+	return names[int(math.Round(deg/45))%8]
+}
+
+func gridLines(g plan.Grid) string {
+	var path strings.Builder
+	for a := 0; a <= g.Along; a++ {
+		fmt.Fprintf(&path, "M%d 0V%d", a*cellPX, g.Across*cellPX)
+	}
+	for c := 0; c <= g.Across; c++ {
+		fmt.Fprintf(&path, "M0 %dH%d", c*cellPX, g.Along*cellPX)
+	}
+	return path.String()
+}
+
+func newPatch(stay farm.BedStay, date day.Day) patchView {
+	q := stay.Patch
+	p := patchView{ID: stay.Planting, X: (q.From - 1) * cellPX, Y: (q.Left - 1) * cellPX, W: (q.To - q.From + 1) * cellPX, H: (q.Right - q.Left + 1) * cellPX,
+		From: stay.From.String(), Until: stay.Until.String(), Now: stay.On(date), Tall: stay.HighCM >= tallCM, Href: "/plantings/" + url.PathEscape(stay.Planting) + "/edit"}
+	p.TextX, p.TextY = p.X+4, p.Y+p.H/2+4
+	p.Label = stay.Planting
+	if p.W > 90 {
+		p.Label += " " + stay.Record.Variety
+	}
+	if most := p.W / 6; len([]rune(p.Label)) > most {
+		p.Label = string([]rune(p.Label)[:max(0, most)])
+	}
+	until := "for good"
+	if !stay.Until.IsZero() {
+		until = "to about " + stay.Until.Spoken()
+	}
+	p.Title = fmt.Sprintf("%s %s, %d plants, about %.0f cm high, from %s %s", stay.Planting, stay.Record.Variety, stay.Record.Plants, stay.HighCM, stay.From.Spoken(), until)
+	return p
+}
+
+// tallCM is from which height on a planting is drawn as tall.
+const tallCM = 110
+
+// shadePoints returns the outline of the noon shade of a planting.
+func shadePoints(g plan.Grid, stay farm.BedStay, bearing, latitude float64, date day.Day) string {
+	length := plan.ShadeCM(stay.HighCM, latitude, date.YearDay()) / g.SideCM * cellPX
+	turn := (plan.SunDeg(latitude) + 180 - bearing) * math.Pi / 180
+	dx, dy := length*math.Cos(turn), length*math.Sin(turn)
+	q := stay.Patch
+	x0, y0 := float64((q.From-1)*cellPX), float64((q.Left-1)*cellPX)
+	x1, y1 := float64(q.To*cellPX), float64(q.Right*cellPX)
+	corners := [][2]float64{{x0, y0}, {x1, y0}, {x1, y1}, {x0, y1}}
+	for _, c := range corners[:4] {
+		corners = append(corners, [2]float64{c[0] + dx, c[1] + dy})
+	}
+	var points []string
+	for _, c := range hull(corners) {
+		points = append(points, fmt.Sprintf("%.1f,%.1f", c[0], c[1]))
+	}
+	return strings.Join(points, " ")
+}
+
+// hull returns the convex hull of points, by the monotone chain of Andrew (1979).
+func hull(points [][2]float64) [][2]float64 {
+	points = slices.Clone(points)
+	slices.SortFunc(points, func(a, b [2]float64) int {
+		switch {
+		case a[0] < b[0] || a[0] == b[0] && a[1] < b[1]:
+			return -1
+		case a == b:
+			return 0
+		}
+		return 1
+	})
+	turn := func(o, a, b [2]float64) float64 { return (a[0]-o[0])*(b[1]-o[1]) - (a[1]-o[1])*(b[0]-o[0]) }
+	half := func(in [][2]float64) [][2]float64 {
+		var out [][2]float64
+		for _, p := range in {
+			for len(out) > 1 && turn(out[len(out)-2], out[len(out)-1], p) <= 0 {
+				out = out[:len(out)-1]
+			}
+			out = append(out, p)
+		}
+		return out[:len(out)-1]
+	}
+	lower := half(points)
+	slices.Reverse(points)
+	return append(lower, half(points)...)
+}
+
+func unplacedWords(s *farm.Season, b farm.BedYear, u farm.BedStay) string {
+	words := fmt.Sprintf("%s, %d plants", u.Record.Variety, u.Record.Plants)
+	if b.HasGrid {
+		each, side := b.Grid.Pattern(s.Book.SpacingCM(u.Record.Variety, u.Profile))
+		words += fmt.Sprintf(": %d squares", (u.Record.Plants+each-1)/each*side*side)
+	}
+	return words
+}
+
+func newIdle(s *farm.Season, b farm.BedYear, i plan.Idle) idleView {
+	days := i.Until.Sub(i.From)
+	v := idleView{Words: fmt.Sprintf("Squares %d to %d lie empty from %s to %s, %d weeks", i.Patch.From, i.Patch.To, i.From.Spoken(), i.Until.Add(-1).Spoken(), days/7)}
+	if i.Patch.From == 1 && i.Patch.To == b.Grid.Along {
+		v.Words = fmt.Sprintf("The whole bed lies empty from %s to %s, %d weeks", i.From.Spoken(), i.Until.Add(-1).Spoken(), days/7)
+	}
+	from := i.From
+	if from.Before(s.View.Today) {
+		from = s.View.Today
+	}
+	switch plan.FillOf(i.Until.Sub(from), s.Warm(from)) {
+	case plan.Sow:
+		fits := s.Fits(plan.Idle{Patch: i.Patch, From: from, Until: i.Until})
+		if len(fits) == 0 {
+			v.Do = "sow a green manure"
+			break
+		}
+		var names []string
+		for _, p := range fits {
+			names = append(names, p.Name)
+		}
+		v.Do = "time enough for another sowing, such as " + list(names)
+		v.Href = "/plantings/new?" + url.Values{"bed": {b.Bed.ID}, "crop": {fits[0].ID}, "started_on": {from.String()}, "method": {"direct"}}.Encode()
+		v.Sow = "Add a sowing"
+	case plan.GreenManure:
+		v.Do = "sow a green manure, and clear it to a clean seed bed when the next sowing comes"
+	default:
+		v.Do = "mulch it until then"
+	}
+	return v
+}
+
+// bedNotes says what does not go well in a bed from a day on.
+func bedNotes(b farm.BedYear, today day.Day) []string {
+	var notes []string
+	for _, c := range b.Clashes {
+		if c.Until.IsZero() || c.Until.After(today) {
+			notes = append(notes, clashWords(c))
+		}
+	}
+	for i, n := range b.Notes {
+		if !n.Until.IsZero() && !n.Until.After(today) {
+			continue
+		}
+		if n.Trouble != plan.WaterClash {
+			notes = append(notes, noteWords(n))
+			continue
+		}
+		first := slices.IndexFunc(b.Notes, func(o plan.Note) bool { return o.Trouble == plan.WaterClash && o.A.Planting == n.A.Planting })
+		if first == i { // one seed bed may meet several tubers
+			notes = append(notes, waterWords(b.Notes, n))
+		}
+	}
+	for _, stay := range b.Stays {
+		if b.HasGrid && stay.Patch != (plan.Patch{}) && stay.Record.Plants > 0 {
+			if words := crowdedWords(b, stay); words != "" {
+				notes = append(notes, words)
+			}
+		}
+	}
+	return notes
+}
