@@ -33,8 +33,8 @@ type plot struct {
 var plots = []plot{
 	{"Brook 1", 40, 80, 9, "brook", "open", "sheltered"}, {"Brook 2", 40, 80, 9, "brook", "open", "sheltered"},
 	{"Brook 3", 40, 80, 10, "brook", "open", "sheltered"}, {"Brook 4", 40, 80, 10, "brook", "open", "sheltered"},
-	{"Barn 1", 44, 10, 8, "barn", "open", "open"}, {"Barn 2", 44, 10, 8, "barn", "open", "open"},
-	{"Barn 3", 44, 10, 9, "barn", "open", "open"}, {"Barn 4", 44, 10, 9, "barn", "open", "open"},
+	{"Barn 1", 36, 10, 8, "barn", "open", "open"}, {"Barn 2", 36, 10, 8, "barn", "open", "open"},
+	{"Barn 3", 36, 10, 9, "barn", "open", "open"}, {"Barn 4", 36, 10, 9, "barn", "open", "open"},
 	{"Hill 1", 40, 95, 11, "hill", "open", "windy"}, {"Hill 2", 40, 95, 11, "hill", "open", "windy"},
 	{"Wall border", 40, 100, 7, "barn", "open", "sheltered"}, {"Hill 3", 40, 95, 11, "hill", "open", "windy"}, {"Tunnel", 30, 85, 10, "tunnel", "tunnel", "sheltered"},
 }

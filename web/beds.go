@@ -29,8 +29,7 @@ type bedsView struct {
 	Square       string
 	Sun          string // from where it shines at noon
 	Without      string // plantings for which there is no room
-	ToPlace      int
-	Compact      bool
+	ToPlace      string
 }
 
 // A bedView is one bed drawn, with its year and what to think of.
@@ -74,10 +73,14 @@ type idleView struct{ Words, Do, Href, Sow string }
 
 type unplacedView struct{ ID, Words string }
 
-const (
-	cellPX  = 12
-	stripPX = 640
-)
+// stripPX is how wide a bed's year is drawn.
+const stripPX = 640
+
+// cellPX returns how wide a square of a bed is drawn: so that most beds fit a desk's width.
+func cellPX(g plan.Grid) int {
+	const widest, narrowest, desk = 12, 6, 1040
+	return min(widest, max(narrowest, desk/g.Along))
+}
 
 func (s *server) beds(c *echo.Context, snap *farm.Snapshot) error {
 	year, years := yearOf(c, snap)
@@ -107,10 +110,14 @@ func (s *server) beds(c *echo.Context, snap *farm.Snapshot) error {
 	for _, y := range years {
 		v.Years = append(v.Years, linkView{yearName(y, snap), "/beds?year=" + strconv.Itoa(y), y == year})
 	}
+	toPlace := 0
 	for _, b := range season.Beds() {
 		view := newBedView(season, b, date, place)
-		v.ToPlace += len(view.Unplaced)
+		toPlace += len(view.Unplaced)
 		v.Beds = append(v.Beds, view)
+	}
+	if toPlace > 0 {
+		v.ToPlace = times(toPlace, "planting") + " with a bed but no squares yet."
 	}
 	return s.show(c, http.StatusOK, "beds", "/beds", "Beds", snap, v)
 }
@@ -124,7 +131,8 @@ func newBedView(s *farm.Season, b farm.BedYear, date day.Day, place farm.Place) 
 	if !b.HasGrid {
 		return v
 	}
-	v.Width, v.Height = b.Grid.Along*cellPX+4, b.Grid.Across*cellPX+4
+	cell := cellPX(b.Grid)
+	v.Width, v.Height = b.Grid.Along*cell+4, b.Grid.Across*cell+4
 	v.Box = fmt.Sprintf("-2 -2 %d %d", v.Width, v.Height)
 	v.Grid = gridLines(b.Grid)
 	clashing := make(map[string]bool)
@@ -141,7 +149,7 @@ func newBedView(s *farm.Season, b farm.BedYear, date day.Day, place farm.Place) 
 		if stay.Patch == (plan.Patch{}) {
 			continue
 		}
-		p := newPatch(stay, date)
+		p := newPatch(stay, date, cell)
 		p.Clash = clashing[stay.Planting]
 		v.Patches = append(v.Patches, p)
 		v.Shades = append(v.Shades, shadeView{shadePoints(b.Grid, stay, bearing, place.Latitude, date), p.From, p.Until, p.Now})
@@ -204,18 +212,19 @@ func compass(deg float64) string {
 
 func gridLines(g plan.Grid) string {
 	var path strings.Builder
+	cell := cellPX(g)
 	for a := 0; a <= g.Along; a++ {
-		fmt.Fprintf(&path, "M%d 0V%d", a*cellPX, g.Across*cellPX)
+		fmt.Fprintf(&path, "M%d 0V%d", a*cell, g.Across*cell)
 	}
 	for c := 0; c <= g.Across; c++ {
-		fmt.Fprintf(&path, "M0 %dH%d", c*cellPX, g.Along*cellPX)
+		fmt.Fprintf(&path, "M0 %dH%d", c*cell, g.Along*cell)
 	}
 	return path.String()
 }
 
-func newPatch(stay farm.BedStay, date day.Day) patchView {
+func newPatch(stay farm.BedStay, date day.Day, cell int) patchView {
 	q := stay.Patch
-	p := patchView{ID: stay.Planting, X: (q.From - 1) * cellPX, Y: (q.Left - 1) * cellPX, W: (q.To - q.From + 1) * cellPX, H: (q.Right - q.Left + 1) * cellPX,
+	p := patchView{ID: stay.Planting, X: (q.From - 1) * cell, Y: (q.Left - 1) * cell, W: (q.To - q.From + 1) * cell, H: (q.Right - q.Left + 1) * cell,
 		From: stay.From.String(), Until: stay.Until.String(), Now: stay.On(date), Tall: stay.HighCM >= tallCM, Href: "/plantings/" + url.PathEscape(stay.Planting) + "/edit"}
 	p.TextX, p.TextY = p.X+4, p.Y+p.H/2+4
 	p.Label = stay.Planting
@@ -238,12 +247,13 @@ const tallCM = 110
 
 // shadePoints returns the outline of the noon shade of a planting.
 func shadePoints(g plan.Grid, stay farm.BedStay, bearing, latitude float64, date day.Day) string {
-	length := plan.ShadeCM(stay.HighCM, latitude, date.YearDay()) / g.SideCM * cellPX
+	cell := float64(cellPX(g))
+	length := plan.ShadeCM(stay.HighCM, latitude, date.YearDay()) / g.SideCM * cell
 	turn := (plan.SunDeg(latitude) + 180 - bearing) * math.Pi / 180
 	dx, dy := length*math.Cos(turn), length*math.Sin(turn)
 	q := stay.Patch
-	x0, y0 := float64((q.From-1)*cellPX), float64((q.Left-1)*cellPX)
-	x1, y1 := float64(q.To*cellPX), float64(q.Right*cellPX)
+	x0, y0 := cell*float64(q.From-1), cell*float64(q.Left-1)
+	x1, y1 := cell*float64(q.To), cell*float64(q.Right)
 	corners := [][2]float64{{x0, y0}, {x1, y0}, {x1, y1}, {x0, y1}}
 	for _, c := range corners[:4] {
 		corners = append(corners, [2]float64{c[0] + dx, c[1] + dy})
