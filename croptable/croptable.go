@@ -232,6 +232,9 @@ func (e *Entry) Profile() *crop.Profile {
 		use, _ := crop.ParseUse(id)
 		p.Cut[use] = window(u.From, u.To)
 	}
+	for _, c := range e.Condition {
+		p.Conditions = append(p.Conditions, c.ID)
+	}
 	for _, s := range e.Schools {
 		p.Schools = append(p.Schools, crop.School{ID: s.ID, Window: window(s.From, s.To), Why: s.Why})
 	}

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"strconv"
 
+	"dewcount/core/crop"
 	"dewcount/core/day"
 	"dewcount/core/plan"
 	"dewcount/croptable"
@@ -51,9 +52,13 @@ func lay(b *farm.Book) {
 		b.Beds = append(b.Beds, farm.Bed{ID: p.id, LengthM: &p.length, WidthM: &width, BearingDeg: &p.bearing, Zone: p.zone, Cover: p.cover,
 			Exposure: p.wind, SunH: &p.sun})
 	}
+	b.Trays = append(b.Trays, trays...)
 	b.Varieties = append(b.Varieties, varieties...)
 	for _, s := range sowings {
 		p := farm.Planting{ID: s.id, Variety: s.variety, Bed: s.bed, Method: s.method, StartedOn: day.Must(s.start), Plants: s.plants}
+		if s.method == crop.Tray {
+			p.Tray = "72 cells"
+		}
 		if s.out > 0 {
 			p.PlantedOutOn = p.StartedOn.Add(s.out)
 		}

@@ -20,7 +20,7 @@ var weatherSince = day.Of(2024, 1, 1)
 var settings = []farm.Setting{
 	{Key: "name", Value: "Larkenfold Flowers"}, {Key: "latitude", Value: "46.9"}, {Key: "longitude", Value: "7.2"},
 	{Key: "elevation_m", Value: "520"}, {Key: "timezone", Value: "Europe/Zurich"}, {Key: "pick_days", Value: "tue fri"},
-	{Key: "last_frost", Value: "05-12"}, {Key: "first_frost", Value: "10-14"}, {Key: "picking", Value: "all"}, {Key: "pick_hour", Value: "8"}, {Key: "square_cm", Value: "30"},
+	{Key: "last_frost", Value: "05-12"}, {Key: "first_frost", Value: "10-14"}, {Key: "picking", Value: "all"}, {Key: "pick_hour", Value: "8"}, {Key: "square_cm", Value: "30"}, {Key: "bench_trays", Value: "24"}, {Key: "stems_an_hour", Value: "220"}, {Key: "pick_hours_a_week", Value: "24"},
 }
 
 // plot is a bed: its length in metres, the compass direction in which it runs, its watering zone, cover, exposure and sun hours.
@@ -39,8 +39,10 @@ var plots = []plot{
 	{"Wall border", 40, 100, 7, "barn", "open", "sheltered"}, {"Hill 3", 40, 95, 11, "hill", "open", "windy"}, {"Tunnel", 30, 85, 10, "tunnel", "tunnel", "sheltered"},
 }
 
+func whole(n int) *int { return &n }
+
 var varieties = []farm.Variety{
-	{Name: "Zinnia coral", Crop: "zinnia-tall", Colour: "coral", Role: "focal"},
+	{Name: "Zinnia coral", Crop: "zinnia-tall", Colour: "coral", Role: "focal", SeedsInStock: whole(120), SeedsAPacket: whole(250)},
 	{Name: "Zinnia lime", Crop: "zinnia-tall", Colour: "green", Role: "focal"},
 	{Name: "Zinnia button mix", Crop: "zinnia-small", Colour: "orange:0.4;pink:0.4;red:0.2", Role: "accent"},
 	{Name: "Cosmos white", Crop: "cosmos-single", Colour: "white", Role: "filler"},
@@ -54,7 +56,7 @@ var varieties = []farm.Variety{
 	{Name: "Dahlia ball wine", Crop: "dahlia-ball", Colour: "wine", Role: "focal"},
 	{Name: "Dahlia ball apricot", Crop: "dahlia-ball", Colour: "apricot", Role: "focal"},
 	{Name: "Dahlia decorative cream", Crop: "dahlia-decorative", Colour: "cream", Role: "focal"},
-	{Name: "Cornflower blue", Crop: "cornflower", Colour: "blue", Role: "accent"},
+	{Name: "Cornflower blue", Crop: "cornflower", Colour: "blue", Role: "accent", SeedsInStock: whole(600), SeedsAPacket: whole(500)},
 	{Name: "Ammi white", Crop: "ammi", Colour: "white", Role: "filler"},
 	{Name: "Larkspur violet", Crop: "larkspur", Colour: "violet", Role: "spike"},
 	{Name: "Nigella sky", Crop: "nigella", Colour: "blue", Role: "accent"},
@@ -72,6 +74,8 @@ var varieties = []farm.Variety{
 	{Name: "Michaelmas aster lavender", Crop: "michaelmas-aster", Colour: "lavender", Role: "filler"},
 	{Name: "Garden chrysanthemum bronze", Crop: "chrysanthemum-garden", Colour: "bronze", Role: "focal"},
 }
+
+var trays = []farm.Tray{{ID: "40 cells", Cells: 40}, {ID: "72 cells", Cells: 72}, {ID: "128 cells", Cells: 128}}
 
 // A sowing is a planting as the farm's plan has it; out and pinched are days after the start, 0 for none.
 type sowing struct {

@@ -54,6 +54,12 @@ func (b *Book) ReadSuccessionAsk(f *Fields, today day.Day) SuccessionAsk {
 	if p == nil {
 		return a
 	}
+	if a.By == "" {
+		a.By = b.Chosen(p, "sow")
+	}
+	if a.Method == "" {
+		a.Method = crop.Method(b.SchoolOf(p.ID, "start"))
+	}
 	if a.EveryDays == 0 {
 		a.EveryDays = plan.EveryDays(p.SowEveryDays)
 	}

@@ -56,7 +56,17 @@ func (s *server) home(c *echo.Context, k *farm.Kind, id string) string {
 	switch k {
 	case &farm.Beds:
 		return "/beds"
-	case &farm.Weather, &farm.Varieties, &farm.Schools, &farm.RecipeLines, &farm.ExtraPicks:
+	case &farm.Trays:
+		return "/seeds"
+	case &farm.Varieties:
+		if v, ok := book.Variety(id); ok {
+			return "/crops/" + url.PathEscape(v.Crop)
+		}
+		return "/crops"
+	case &farm.Schools:
+		crop, _, _ := strings.Cut(id, "|")
+		return "/crops/" + url.PathEscape(crop)
+	case &farm.Weather, &farm.RecipeLines, &farm.ExtraPicks:
 		return "/"
 	case &farm.Plantings:
 		if _, ok := book.Planting(id); ok {

@@ -30,6 +30,13 @@ func placeFields() (needed, more []field) {
 		{Name: "climate_tmax_c", Label: "Days of the twelve months in °C", Hint: "Twelve mean maxima; both lines together take the place of the climate above."},
 		{Name: "last_frost", Label: "Last frost in spring", Hint: "Month and day, such as 05-12"},
 		{Name: "first_frost", Label: "First frost in autumn", Hint: "Month and day, such as 10-14"},
+		{Name: "square_cm", Label: "Side of a square of the bed plan in cm", Mode: "decimal", Hint: "30 unless you say otherwise."},
+		{Name: "chance", Label: "How sure a plan shall be", Mode: "decimal", Hint: "0.9 is nine weeks in ten."},
+		{Name: "losses", Label: "Share of plants lost on the way", Mode: "decimal", Hint: "0.1 is a tenth."},
+		{Name: "margin", Label: "Share sown beyond what is needed", Mode: "decimal", Hint: "0.1 is a tenth more."},
+		{Name: "bench_trays", Label: "Trays that the nursery holds", Mode: "numeric"},
+		{Name: "stems_an_hour", Label: "Stems that one person cuts in an hour", Mode: "decimal", Hint: "200 unless you say otherwise."},
+		{Name: "pick_hours_a_week", Label: "Hours a week there are for cutting", Mode: "decimal"},
 		{Name: "nursery_min_c", Label: "Nursery's nights in °C", Mode: "decimal", Hint: "Empty: as the crop likes it."},
 		{Name: "nursery_max_c", Label: "Nursery's days in °C", Mode: "decimal"},
 	}

@@ -83,6 +83,7 @@ type Profile struct {
 	Stem               Stem
 	Cut                map[Use]Window
 	Schools            []School
+	Conditions         []string // ids of the ways to condition it, the default first
 	TypicalDays        [2]int
 }
 

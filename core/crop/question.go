@@ -1,0 +1,55 @@
+package crop
+
+// A Question is one on which growers disagree: the schools to choose from, the first of which is the default.
+type Question struct {
+	ID, Words string
+	Choices   []Choice
+}
+
+// A Choice is a school's answer, and its reason.
+type Choice struct{ ID, Words, Why string }
+
+// Questions returns what a farm can choose for the crop beside the rung to cut on, which has schools of its own.
+func (p *Profile) Questions() []Question {
+	again := p.Yield.Habit == Again
+	var all []Question
+	add := func(when bool, id, words string, choices ...Choice) {
+		if when && len(choices) > 1 {
+			all = append(all, Question{id, words, choices})
+		}
+	}
+	add(p.SowEveryDays[0] > 0, "sow", "When to sow again",
+		Choice{"warmth", "by warmth, so that the bloom is even", "equal gaps in spring do not give equal gaps in bloom"},
+		Choice{"weeks", "every so many days from the last frost", "easy to remember, and fair in a steady summer"},
+		Choice{"dates", "back from the dates of orders", "for those who grow for events alone"})
+	add(p.HasStart(Direct) && p.HasStart(Tray), "start", "Where to start it", p.starts()...)
+	var conditions []Choice
+	for _, c := range p.Conditions {
+		conditions = append(conditions, Choice{c, conditionWords[c], ""})
+	}
+	add(true, "condition", "Water after the cut", conditions...)
+	add(true, "additive", "Water additive", Choice{"plain", "plain clean water", "enough for a market week"}, Choice{"food", "flower food", "opens buds further and lasts longer"})
+	add(again, "side-buds", "Where to cut", Choice{"long", "low, for long stems", "long stems now, and long ones again later"}, Choice{"keep-buds", "high, to keep the side buds", "more stems soon, and short ones ever after"})
+	add(p.Yield.Habit != Single, "disbud", "Disbudding", Choice{"events", "for events only", "one prime flower where it is promised; otherwise the side buds are the next stems"},
+		Choice{"never", "never", "most stems"}, Choice{"always", "always", "large single heads"})
+	add(true, "density", "How close", Choice{"table", "as the table has it", "between the two"}, Choice{"close", "close", "small heads and thin stems for bouquets"}, Choice{"wide", "wide", "air and strength"})
+	add(true, "pests", "Against pests", Choice{"bags", "bags and hand-picking", "no waiting times, and bees are safe"}, Choice{"hand", "hand-picking alone", "where few come"},
+		Choice{"sprays", "sprays, as the label says", "by whoever is licensed where that is asked for"})
+	add(true, "strip", "Stripping leaves", Choice{"water", "below the water only", "leaves above it feed the flower"}, Choice{"all", "all of them", "less water is lost"}, Choice{"show", "a few kept for show", "for bunches sold alone"})
+	add(true, "feed", "Feeding", Choice{"table", "as its care says", "some want it lean"}, Choice{"none", "none", "for lean crops: leaves cost flowers"}, Choice{"spring", "once in spring", ""},
+		Choice{"weeks", "every three weeks, low in nitrogen", "for those that are cut for long"})
+	add(p.Life == TuberLife, "winter", "Tubers in winter", Choice{"minimum", "by the winter's expected minimum", "mild ground keeps them, cold ground kills them"}, Choice{"lift", "lift", "safe anywhere"}, Choice{"leave", "leave under cover", "less work where winters are mild"})
+	add(p.ID == "tulip", "leaves", "Leaves on the stem", Choice{"top", "keep the top one", "it looks fresh"}, Choice{"all", "strip all", ""})
+	return all
+}
+
+// starts are the ways to start a crop that can be sown where it grows or in trays, the one that the table prefers first.
+func (p *Profile) starts() []Choice {
+	choices := []Choice{{string(Direct), "sown where it grows", "no check, no trays"}, {string(Tray), "in trays", "earlier, surer, and fewer seeds"}}
+	if p.PreferredStart == Tray {
+		choices[0], choices[1] = choices[1], choices[0]
+	}
+	return choices
+}
+
+var conditionWords = map[string]string{"cool": "cool and deep", "warm": "warm from the tap", "hot": "a hot bath of a few centimetres"}

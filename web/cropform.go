@@ -1,0 +1,158 @@
+package web
+
+import (
+	"net/http"
+	"net/url"
+	"strings"
+
+	"dewcount/croptable"
+	"dewcount/farm"
+
+	"github.com/labstack/echo/v5"
+)
+
+// A cropFormView is every value of a profile, section by section.
+type cropFormView struct {
+	Heading, Action, Save, Lead, Fault string
+	Like                               string // the crop that a new one is made from
+	Sections                           []cropSection
+	Drop                               string // id of an own profile that can be taken away
+	Shipped                            bool   // the shipped one comes back then
+}
+
+type cropSection struct {
+	Name   string
+	Fields []field
+	Lines  []field // several lines each
+}
+
+// newCrop shows the form of a new crop, filled from the one that it is like.
+func (s *server) newCrop(c *echo.Context, snap *farm.Snapshot) error {
+	e, _, ok := snap.Book.Entry(c.QueryParam("like"))
+	if !ok {
+		return farm.ErrNoSuchRecord
+	}
+	e.ID, e.Name = "", ""
+	return s.cropForm(c, http.StatusOK, snap, e, c.QueryParam("like"), nil, nil)
+}
+
+func (s *server) editCrop(c *echo.Context, snap *farm.Snapshot) error {
+	e, _, ok := snap.Book.Entry(c.Param("crop"))
+	if !ok {
+		return farm.ErrNoSuchRecord
+	}
+	return s.cropForm(c, http.StatusOK, snap, e, "", nil, nil)
+}
+
+// cropForm shows the values of a profile; like is the crop that a new one is made from, empty where one is changed.
+func (s *server) cropForm(c *echo.Context, code int, snap *farm.Snapshot, e croptable.Entry, like string, from typed, faults map[string]string) error {
+	v := cropFormView{Heading: "A new crop", Action: "/crops", Save: "Add the crop", Like: like,
+		Lead: "It starts with the values of the crop that it is like. All of them are checked like the shipped ones."}
+	if like == "" {
+		_, own, _ := snap.Book.Entry(e.ID)
+		v.Heading, v.Action, v.Save = "Change "+e.Name, "/crops/"+url.PathEscape(e.ID), "Keep the change"
+		v.Lead = "Changed values are the farm's own; they travel in the notebook's crops.json. What your records teach comes on top of them."
+		if own {
+			v.Drop = e.ID
+			v.Shipped = farm.NewBook(nil).Crop(e.ID) != nil
+		}
+	}
+	sections := make(map[string]int)
+	for _, l := range e.Leaves() {
+		if l.Path == "id" && like == "" {
+			continue
+		}
+		name, rest, nested := strings.Cut(l.Path, ".")
+		if !nested {
+			name, rest = "general", l.Path
+		}
+		if _, ok := sections[name]; !ok {
+			sections[name] = len(v.Sections)
+			v.Sections = append(v.Sections, cropSection{Name: strings.ReplaceAll(name, "_", " ")})
+		}
+		f := field{Name: l.Path, Label: leafLabel(rest), Typed: l.Text, Fault: faults[l.Path]}
+		if from != nil {
+			f.Typed = from(l.Path)
+		}
+		section := &v.Sections[sections[name]]
+		switch l.Kind {
+		case croptable.Number, croptable.Whole:
+			f.Mode = "decimal"
+		case croptable.Truth:
+			f.Kind = "select"
+			f = f.choose(option{Value: "true", Label: "yes"}, option{Value: "false", Label: "no"})
+		case croptable.Texts:
+			section.Lines = append(section.Lines, f)
+			continue
+		}
+		section.Fields = append(section.Fields, f)
+	}
+	for path, advice := range faults {
+		if !strings.HasPrefix(path, "id") {
+			v.Fault = sentence(path + ": " + advice)
+		} else {
+			v.Fault = sentence(advice)
+		}
+	}
+	return s.show(c, code, "cropform", "/crops", v.Heading, snap, v)
+}
+
+// keepCrop keeps a new crop, or other values of one.
+func (s *server) keepCrop(c *echo.Context, snap *farm.Snapshot) error {
+	from := posted(c)
+	id, like := c.Param("crop"), from("like")
+	base := id
+	if id == "" {
+		base = like
+	}
+	e, _, ok := snap.Book.Entry(base)
+	if !ok {
+		return farm.ErrNoSuchRecord
+	}
+	value := func(path string) string {
+		if path == "id" && id != "" {
+			return id
+		}
+		return from(path)
+	}
+	next, faults := e.With(value)
+	if faults == nil && id == "" {
+		switch _, _, taken := snap.Book.Entry(next.ID); {
+		case taken:
+			faults = map[string]string{"id": "a crop of this id is there already: give the new one its own"}
+		case strings.ContainsAny(next.ID, " /?#%\"'\\") || next.ID != strings.ToLower(next.ID):
+			faults = map[string]string{"id": "write the id in small letters with hyphens, such as zinnia-giant"}
+		}
+	}
+	if faults != nil {
+		return s.cropForm(c, http.StatusUnprocessableEntity, snap, e, like, from, faults)
+	}
+	if err := s.farm.SetCrop(c.Request().Context(), "", next); err != nil {
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, "/crops/"+url.PathEscape(next.ID))
+}
+
+// dropCrop takes an own profile away.
+func (s *server) dropCrop(c *echo.Context, snap *farm.Snapshot) error {
+	id := c.Param("crop")
+	if err := s.farm.DropCrop(c.Request().Context(), "", id); err != nil {
+		return err
+	}
+	if farm.NewBook(nil).Crop(id) == nil {
+		return c.Redirect(http.StatusSeeOther, "/crops")
+	}
+	return c.Redirect(http.StatusSeeOther, "/crops/"+url.PathEscape(id))
+}
+
+// leafLabel writes the schema's name of a value as a label, with its unit.
+func leafLabel(name string) string {
+	units := []struct{ suffix, unit string }{{"_cd", " in °Cd"}, {"_cm", " in cm"}, {"_mm", " in mm"}, {"_cv", ", coefficient of variation"}, {"_20c", " at 20 °C"}, {"_c", " in °C"}, {"_h", " in hours"}}
+	for _, u := range units {
+		if cut, ok := strings.CutSuffix(name, u.suffix); ok {
+			name = cut + u.unit
+			break
+		}
+	}
+	return strings.ReplaceAll(strings.ReplaceAll(name, "_", " "), ".", " ")
+}

@@ -1,0 +1,89 @@
+package web
+
+import (
+	"net/http"
+	"net/url"
+
+	"dewcount/farm"
+
+	"github.com/labstack/echo/v5"
+)
+
+func varietyFields(snap *farm.Snapshot, isNew bool) []field {
+	fields := []field{
+		{Name: "colour", Label: "Colour", Hint: "One, or a mix with shares: coral:0.6;red:0.4"},
+		field{Name: "role", Label: "Role in a bouquet", Kind: "select"}.choose(option{Value: "", Label: "not said"}, option{Value: "focal", Label: "focal"}, option{Value: "filler", Label: "filler"},
+			option{Value: "spike", Label: "spike"}, option{Value: "accent", Label: "accent"}, option{Value: "foliage", Label: "foliage"}),
+		{Name: "height_cm", Label: "Height in cm", Mode: "decimal", Hint: "Empty: as the crop."},
+		{Name: "stem_cm", Label: "Stem for the vase in cm", Mode: "decimal"},
+		{Name: "spacing_cm", Label: "Spacing in cm", Mode: "decimal", Hint: "Empty: as the crop."},
+		{Name: "germination", Label: "Share of seeds that come up", Mode: "decimal", Hint: "0.8 is eight in ten; empty: as the crop."},
+		{Name: "seeds_in_stock", Label: "Seeds in stock", Mode: "numeric"},
+		{Name: "seeds_a_packet", Label: "Seeds in a packet", Mode: "numeric"},
+	}
+	if !isNew {
+		return fields
+	}
+	crops := field{Name: "crop", Label: "Crop", Kind: "select", Needed: true}.choose()
+	for _, p := range snap.Book.Crops() {
+		crops.Options = append(crops.Options, option{Value: p.ID, Label: p.Name})
+	}
+	return append([]field{{Name: "variety", Label: "Name", Needed: true, Hint: "Of an unknown variety: such as Some zinnia."}, crops}, fields...)
+}
+
+func (s *server) newVariety(c *echo.Context, snap *farm.Snapshot) error {
+	return s.varietyForm(c, http.StatusOK, snap, "", func(name string) string { return c.QueryParam(name) }, nil)
+}
+
+func (s *server) editVariety(c *echo.Context, snap *farm.Snapshot) error {
+	v, ok := snap.Book.Variety(c.Param("variety"))
+	if !ok {
+		return farm.ErrNoSuchRecord
+	}
+	return s.varietyForm(c, http.StatusOK, snap, v.Name, of(v.Record()), nil)
+}
+
+func (s *server) varietyForm(c *echo.Context, code int, snap *farm.Snapshot, name string, from typed, faults map[string]string) error {
+	v := formView{Heading: "Add a variety", Action: "/varieties", Save: "Add the variety", Cancel: "/crops", Lead: "What is left empty is as its crop has it."}
+	if name != "" {
+		v.Heading, v.Action, v.Save = "Change "+name, "/varieties/"+url.PathEscape(name), "Keep the change"
+		v.Withdraw = &doneView{Words: "Withdraw this variety", Kind: farm.Varieties.Name, ID: name}
+	}
+	if id := from("crop"); id != "" {
+		v.Cancel = "/crops/" + url.PathEscape(id)
+	}
+	v.Fields = fill(varietyFields(snap, name == ""), from, faults)
+	v.Fault = rest(v.Fields, faults)
+	return s.show(c, code, "form", "/crops", v.Heading, snap, v)
+}
+
+// keepVariety keeps a new variety, or other values of one.
+func (s *server) keepVariety(c *echo.Context, snap *farm.Snapshot) error {
+	from := posted(c)
+	old, known := snap.Book.Variety(c.Param("variety"))
+	f := farm.NewFields(func(name string) string {
+		switch {
+		case known && name == "variety":
+			return old.Name
+		case known && name == "crop":
+			return old.Crop
+		}
+		return from(name)
+	})
+	v := farm.ReadVariety(f)
+	did, err := "recorded", f.Faults()
+	switch {
+	case err != nil:
+	case known:
+		did, err = "corrected", s.farm.Correct(c.Request().Context(), "", v.Record())
+	default:
+		err = s.farm.Add(c.Request().Context(), "", v.Record())
+	}
+	if faults, only := faultsBy(err); only {
+		return s.varietyForm(c, http.StatusUnprocessableEntity, snap, old.Name, from, faults)
+	}
+	if err != nil {
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, addressOf(did, v.Record(), "crops", v.Crop))
+}
