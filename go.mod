@@ -3,6 +3,7 @@ module dewcount
 go 1.26.0
 
 require (
+	github.com/arran4/golang-ical v0.3.4
 	github.com/jmoiron/sqlx v1.4.0
 	github.com/labstack/echo/v5 v5.4.4
 	github.com/pressly/goose/v3 v3.29.0

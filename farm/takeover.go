@@ -7,6 +7,7 @@ import (
 	"strings"
 	"unicode"
 
+	"dewcount/core/crop"
 	"dewcount/core/day"
 	"dewcount/core/plan"
 )
@@ -146,6 +147,9 @@ func (b *Book) anyVariety(cropID, cropName string) string {
 	}
 	return "Some " + strings.ToLower(cropName)
 }
+
+// AnyVariety returns the variety that sowings of a crop are booked on where none is named.
+func (b *Book) AnyVariety(p *crop.Profile) string { return b.anyVariety(p.ID, p.Name) }
 
 // freeSuccession makes a name for a plan that no other has.
 func (b *Book) freeSuccession(p *SuccessionPlan) string {

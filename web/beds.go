@@ -49,7 +49,11 @@ type bedView struct {
 	Unplaced      []unplacedView
 	Arrow         string // turns the arrow to the sun
 	Title         string
+	At            int // how far down it stands in a file of its own
 }
+
+// SvgH is how high the bed's plan is in a file of its own.
+func (v bedView) SvgH() int { return v.Height + 24 }
 
 // A patchView is a planting on its squares; Now tells whether it stands there on the date.
 type patchView struct {
@@ -231,7 +235,7 @@ func newPatch(stay farm.BedStay, date day.Day, cell int) patchView {
 	if p.W > 90 {
 		p.Label += " " + stay.Record.Variety
 	}
-	if most := p.W / 6; len([]rune(p.Label)) > most {
+	if most := p.W / 7; len([]rune(p.Label)) > most {
 		p.Label = string([]rune(p.Label)[:max(0, most)])
 	}
 	until := "for good"

@@ -26,7 +26,17 @@ func (s *server) jump(c *echo.Context, snap *farm.Snapshot) error {
 			return c.Redirect(http.StatusSeeOther, "/orders/"+url.PathEscape(o.ID))
 		}
 	}
-	for word, address := range map[string]string{"morning": "/", "plantings": "/plantings", "orders": "/orders", "farm": "/farm", "add": "/plantings/new"} {
+	for _, b := range snap.Book.Beds {
+		if strings.EqualFold(b.ID, to) {
+			return c.Redirect(http.StatusSeeOther, "/beds#bed-"+url.PathEscape(b.ID))
+		}
+	}
+	for _, p := range snap.Book.Crops() {
+		if strings.EqualFold(p.Name, to) || strings.EqualFold(p.ID, to) {
+			return c.Redirect(http.StatusSeeOther, "/crops/"+url.PathEscape(p.ID))
+		}
+	}
+	for word, address := range map[string]string{"morning": "/", "plantings": "/plantings", "orders": "/orders", "farm": "/farm", "season": "/season", "beds": "/beds", "seeds": "/seeds", "crops": "/crops", "successions": "/season/successions", "sow for a date": "/season/date", "labels": "/labels", "start": "/start", "add": "/plantings/new"} {
 		if strings.EqualFold(word, to) {
 			return c.Redirect(http.StatusSeeOther, address)
 		}

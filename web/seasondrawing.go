@@ -81,6 +81,9 @@ func (d seasonDrawing) GroundW() int { return d.Width - d.Left - drawingRight }
 // GroundH is its height.
 func (d seasonDrawing) GroundH() int { return d.Height - d.Head }
 
+// ChartY is how far down the chart stands in a file of its own.
+func (d seasonDrawing) ChartY() int { return d.Height + 32 }
+
 // A yearScale maps days to places.
 type yearScale struct {
 	from day.Day
@@ -198,7 +201,7 @@ func (d *seasonDrawing) stem(s *farm.Season, y yearScale, i, row int, weekly []f
 	lasts := p.Growth.Profile.Lasts(p.Growth.Method) && start.Before(s.From)
 	r := stemRow{ID: p.ID, Label: p.ID + " " + p.Variety, Y: place(middle - float64(d.RowH)/2), Middle: place(middle), Start: start.String(),
 		Out: p.Growth.Out().String(), Chosen: p.ID == chosen, CanMove: start.After(s.View.Today), Href: "planting=" + p.ID}
-	const mostLetters, mostSmall = 27, 31
+	const mostLetters, mostSmall = 25, 28
 	letters := mostLetters
 	if d.Dense {
 		letters = mostSmall

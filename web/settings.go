@@ -3,7 +3,9 @@ package web
 import (
 	"errors"
 	"net/http"
+	"slices"
 	"strings"
+	"time"
 
 	"dewcount/core/climate"
 	"dewcount/farm"
@@ -81,16 +83,23 @@ func (s *server) settingsForm(c *echo.Context, code int, from typed, faults map[
 		v.Lead += " " + frostWords(snap)
 	}
 	v.Fields, v.More = placeFields()
+	if snap == nil {
+		v.Lead = "Day length, the usual season and the pick days follow from this. Write where it lies, or pick the climate that is most like yours and leave latitude, longitude and height empty. All of it can be changed later."
+		i := slices.IndexFunc(v.More, func(f field) bool { return f.Name == "climate" })
+		v.Fields = append(v.Fields, v.More[i])
+		v.More = nil
+	}
 	v.Fields, v.More = fill(v.Fields, from, faults), fill(v.More, from, faults)
 	return s.show(c, code, "form", "/farm", "The farm", snap, v)
 }
 
 func (s *server) setSettings(c *echo.Context) error {
-	from := posted(c)
 	book, err := s.farm.Load(c.Request().Context())
 	if err != nil {
 		return err
 	}
+	from := byClimate(posted(c))
+	first := len(book.Settings) == 0
 	needed, more := placeFields()
 	var settings []farm.Setting
 	for _, f := range append(needed, more...) {
@@ -110,5 +119,44 @@ func (s *server) setSettings(c *echo.Context) error {
 	if err := s.farm.Set(c.Request().Context(), "", settings); err != nil {
 		return err
 	}
+	if first {
+		return c.Redirect(http.StatusSeeOther, "/start")
+	}
 	return c.Redirect(http.StatusSeeOther, "/")
+}
+
+// byClimate completes a form in which a climate stands for the place: its latitude, the middle of the time zone, and sea level.
+func byClimate(from typed) typed {
+	region, ok := climate.RegionNamed(strings.TrimSpace(from("climate")))
+	return func(name string) string {
+		typed := from(name)
+		if strings.TrimSpace(typed) != "" || !ok || strings.TrimSpace(from("latitude")) != "" {
+			return typed
+		}
+		switch name {
+		case "latitude":
+			return farm.Decimal(region.Latitude)
+		case "longitude":
+			return farm.Decimal(zoneMiddle(strings.TrimSpace(from("timezone"))))
+		case "elevation_m":
+			return "0"
+		}
+		return typed
+	}
+}
+
+// zoneMiddle returns the longitude in the middle of a time zone, in degrees east: fifteen for every hour of its winter time.
+func zoneMiddle(zone string) float64 {
+	location, err := time.LoadLocation(zone)
+	if err != nil {
+		return 0
+	}
+	least := 0
+	for i, month := range []time.Month{time.January, time.July} {
+		_, offset := time.Date(2026, month, 1, 12, 0, 0, 0, location).Zone()
+		if i == 0 || offset < least {
+			least = offset
+		}
+	}
+	return float64(least) / 3600 * 15
 }

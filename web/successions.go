@@ -9,6 +9,7 @@ import (
 	"strconv"
 	"strings"
 
+	"dewcount/core/crop"
 	"dewcount/core/day"
 	"dewcount/core/plan"
 	"dewcount/farm"
@@ -97,15 +98,20 @@ func (s *server) successions(c *echo.Context, snap *farm.Snapshot) error {
 // successionDefaults fills what is not typed yet: the season to come, and the farm's chance.
 func successionDefaults(snap *farm.Snapshot, from typed) typed {
 	place, _ := snap.Book.Place()
+	cropID := from("crop")
+	if v, ok := snap.Book.Variety(from("variety")); ok {
+		cropID = v.Crop
+	}
+	begins, ends := usualPeriod(snap, snap.Book.Crop(cropID))
 	return func(name string) string {
 		if typed := from(name); typed != "" {
 			return typed
 		}
 		switch name {
 		case "from":
-			return snap.View.Today.Add(70).String()
+			return begins.String()
 		case "to":
-			return snap.View.Today.Add(70 + 8*7).String()
+			return ends.String()
 		case "chance":
 			return farm.Decimal(math.Round(100 * place.Chance))
 		case "stems":
@@ -115,6 +121,28 @@ func successionDefaults(snap *farm.Snapshot, from typed) typed {
 		}
 		return ""
 	}
+}
+
+// usualPeriod returns a period that a crop, nil for any, can be planned for: what is left of this season if that is worth it, or the next.
+func usualPeriod(snap *farm.Snapshot, p *crop.Profile) (from, to day.Day) {
+	quick, slow := 60, 80
+	if p != nil {
+		quick, slow = p.TypicalDays[0], p.TypicalDays[1]
+	}
+	const worth, whole = 28, 12 * 7
+	today := snap.View.Today
+	autumn, spring := snap.Stand.NextFrosts(0.1)
+	from = today.Add(slow)
+	switch {
+	case autumn.IsZero() && spring.IsZero():
+		return from, from.Add(whole)
+	case !autumn.IsZero() && autumn.Sub(from) >= worth && (spring.IsZero() || autumn.Before(spring)):
+		return from, autumn.Add(-7)
+	}
+	if in := spring.Add(quick * 4 / 5); in.After(from) {
+		from = in
+	}
+	return from, from.Add(whole)
 }
 
 func (s *server) successionsPage(c *echo.Context, code int, snap *farm.Snapshot, v successionsView, from typed, faults map[string]string) error {

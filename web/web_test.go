@@ -145,7 +145,7 @@ func TestAnEmptyFarmSaysWhatToDo(t *testing.T) {
 		t.Errorf("a latitude of letters: %d", status)
 	}
 	form.Set("latitude", "46.9")
-	if status, to, _ := s.post("/farm", "/farm", form); status != http.StatusSeeOther || to != "/" {
+	if status, to, _ := s.post("/farm", "/farm", form); status != http.StatusSeeOther || to != "/start" {
 		t.Fatalf("settings: %d to %s", status, to)
 	}
 	for path, want := range map[string]string{"/": "Nothing is planted yet", "/plantings": "Nothing is growing", "/orders": "Nothing is due"} {

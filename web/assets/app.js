@@ -18,6 +18,10 @@ document.addEventListener('keydown', (event) => {
 startSeason()
 startBeds()
 
+// A farm that is being set up most likely lies where the browser is.
+const zone = document.querySelector('input[name=timezone]')
+if (zone && zone.value === '') zone.value = Intl.DateTimeFormat().resolvedOptions().timeZone
+
 // A new day is reckoned for about a second; the bar shows by itself once that is noticed.
 addEventListener('beforeunload', () => document.body.classList.add('is-busy'))
 addEventListener('pageshow', () => document.body.classList.remove('is-busy'))

@@ -1,0 +1,120 @@
+package web
+
+import (
+	"bytes"
+	"fmt"
+	"html/template"
+	"io"
+	"net/http"
+	"strings"
+	"time"
+
+	"dewcount/core/day"
+	"dewcount/farm"
+	"dewcount/notebook"
+
+	"github.com/labstack/echo/v5"
+)
+
+// export answers with a file of a season that write makes; name gets its year.
+func (s *server) export(name, kind string, write func(w io.Writer, c *echo.Context, snap *farm.Snapshot, season *farm.Season) error) func(*echo.Context, *farm.Snapshot) error {
+	return func(c *echo.Context, snap *farm.Snapshot) error {
+		year, _ := yearOf(c, snap)
+		season, err := s.farm.Season(c.Request().Context(), year)
+		if err != nil {
+			return err
+		}
+		var file bytes.Buffer
+		if err := write(&file, c, snap, season); err != nil {
+			return fmt.Errorf("%s: %w", name, err)
+		}
+		dot := strings.LastIndex(name, ".")
+		c.Response().Header().Set("Content-Disposition", fmt.Sprintf(`attachment; filename="%s-%s%s"`, name[:dot], strings.ReplaceAll(yearName(year, snap), "/", "-"), name[dot:]))
+		return c.Blob(http.StatusOK, kind, file.Bytes())
+	}
+}
+
+func (s *server) exports(e *echo.Echo) {
+	e.GET("/season.csv", s.on(s.export("season.csv", "text/csv; charset=utf-8", func(w io.Writer, _ *echo.Context, _ *farm.Snapshot, season *farm.Season) error {
+		return notebook.WriteSeason(w, season)
+	})))
+	e.GET("/beds.csv", s.on(s.export("beds.csv", "text/csv; charset=utf-8", func(w io.Writer, _ *echo.Context, _ *farm.Snapshot, season *farm.Season) error {
+		return notebook.WriteBeds(w, season)
+	})))
+	e.GET("/seeds.csv", s.on(s.export("seeds.csv", "text/csv; charset=utf-8", func(w io.Writer, _ *echo.Context, _ *farm.Snapshot, season *farm.Season) error {
+		return notebook.WriteSeeds(w, season.Seeds())
+	})))
+	e.GET("/calendar.ics", s.on(s.export("calendar.ics", "text/calendar; charset=utf-8", func(w io.Writer, _ *echo.Context, snap *farm.Snapshot, season *farm.Season) error {
+		place, err := snap.Book.Place()
+		if err != nil {
+			return err
+		}
+		made, err := time.Parse(time.RFC3339, s.farm.Stamp())
+		if err != nil {
+			return err
+		}
+		return notebook.WriteCalendar(w, place.Name, season.Appointments(), made)
+	})))
+	e.GET("/season.svg", s.on(s.export("season.svg", "image/svg+xml", s.seasonSVG)))
+	e.GET("/beds.svg", s.on(s.export("beds.svg", "image/svg+xml", s.bedsSVG)))
+}
+
+// A svgFile is drawings one under the other in a file of their own.
+type svgFile struct {
+	Width, Height int
+	Style         template.CSS // of our own style sheet
+	Season        *seasonDrawing
+	Beds          []bedView
+	Heading       string
+}
+
+// drawn is the part of the style sheet that drawings need, between its two marks.
+func drawn() template.CSS {
+	text, err := shipped.ReadFile("assets/app.css")
+	if err != nil {
+		panic("web: the style sheet is shipped with the program: " + err.Error())
+	}
+	css := string(text)
+	root := css[strings.Index(css, ":root"):]
+	root = "svg" + root[len(":root"):strings.Index(root, "}")+1]
+	_, rest, _ := strings.Cut(css, "/* drawings */")
+	part, _, _ := strings.Cut(rest, "/* end of drawings */")
+	return template.CSS(root + "\ntext{font-family:sans-serif}" + part)
+}
+
+func (s *server) seasonSVG(w io.Writer, c *echo.Context, snap *farm.Snapshot, season *farm.Season) error {
+	cropID := c.QueryParam("crop")
+	plantings := sortedPlantings(season, cropID)
+	d := newSeasonDrawing(season, plantings, "", nil, day.Day{})
+	d.Chart = newChart(season, plantings, season.Wanted(cropID))
+	for i := range d.Rows {
+		d.Rows[i].Href = "#"
+	}
+	year, _ := yearOf(c, snap)
+	return s.pages["svgfile"].ExecuteTemplate(w, "svg-file", svgFile{Width: d.Width, Height: d.Height + d.Chart.Height + 34, Style: drawn(), Season: &d, Heading: "Season " + yearName(year, snap)})
+}
+
+func (s *server) bedsSVG(w io.Writer, c *echo.Context, snap *farm.Snapshot, season *farm.Season) error {
+	place, err := snap.Book.Place()
+	if err != nil {
+		return err
+	}
+	date, err := day.Parse(c.QueryParam("on"))
+	if err != nil {
+		date = snap.View.Today
+	}
+	f := svgFile{Width: 600, Height: 40, Style: drawn(), Heading: "Beds on " + fullDay(date)}
+	for _, b := range season.Beds() {
+		v := newBedView(season, b, date, place)
+		if !v.HasGrid {
+			continue
+		}
+		for i := range v.Patches {
+			v.Patches[i].Href = "#"
+		}
+		v.At = f.Height
+		f.Width, f.Height = max(f.Width, v.Width+20), f.Height+v.Height+56
+		f.Beds = append(f.Beds, v)
+	}
+	return s.pages["svgfile"].ExecuteTemplate(w, "svg-file", f)
+}
