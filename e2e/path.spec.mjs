@@ -128,7 +128,7 @@ test('every view is reached by keyboard, and works without scripts', async ({ pa
   await page.keyboard.type('SU3')
   await page.keyboard.press('Enter')
   await expect(page.getByRole('heading', { level: 1 })).toContainText('SU3')
-  for (const view of ['Plantings', 'Orders', 'Farm']) {
+  for (const view of ['Plantings', 'Season', 'Beds', 'Seeds', 'Orders', 'Crops', 'Farm']) {
     await page.getByRole('navigation', { name: 'Views' }).getByRole('link', { name: view }).focus()
     await page.keyboard.press('Enter')
     await expect(page.getByRole('link', { name: view, exact: true })).toHaveAttribute('aria-current', 'page')

@@ -42,7 +42,7 @@ type SuccessionAsk struct {
 func (b *Book) ReadSuccessionAsk(f *Fields, today day.Day) SuccessionAsk {
 	place, _ := b.Place()
 	a := SuccessionAsk{Crop: f.Text("crop"), Variety: f.Text("variety"), Bed: f.Text("bed"), Method: crop.Method(f.Text("method")),
-		From: f.Day("from"), To: f.Day("to"), Stems: f.Whole("stems", 1, 100_000), Chance: place.Chance,
+		From: f.Day("from"), To: f.Day("until"), Stems: f.Whole("stems", 1, 100_000), Chance: place.Chance,
 		Existing: f.Text("existing") != "", Pinch: f.Text("pinch") != "", By: f.Word("by", "", "warmth", "weeks")}
 	if percent := f.OptNumber("chance", 50, 99); percent != nil {
 		a.Chance = *percent / 100
@@ -79,13 +79,13 @@ func (b *Book) ReadSuccessionAsk(f *Fields, today day.Day) SuccessionAsk {
 	switch {
 	case len(f.faults) > 0:
 	case a.To.Before(a.From):
-		f.Fault("to", "the period ends on %s, before it begins: check both dates", a.To)
+		f.Fault("until", "the period ends on %s, before it begins: check both dates", a.To)
 	case a.To.Sub(a.From) > longest:
-		f.Fault("to", "a period of %d days is too long: plan a season at a time", a.To.Sub(a.From))
+		f.Fault("until", "a period of %d days is too long: plan a season at a time", a.To.Sub(a.From))
 	case !a.To.After(today):
-		f.Fault("to", "%s has passed: plan from %s on", a.To, today.Add(1))
+		f.Fault("until", "%s has passed: plan from %s on", a.To, today.Add(1))
 	case a.To.Sub(today) > farthestSeason:
-		f.Fault("to", "%s lies too far ahead: plan up to %s", a.To, today.Add(farthestSeason))
+		f.Fault("until", "%s lies too far ahead: plan up to %s", a.To, today.Add(farthestSeason))
 	}
 	return a
 }

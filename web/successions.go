@@ -110,7 +110,7 @@ func successionDefaults(snap *farm.Snapshot, from typed) typed {
 		switch name {
 		case "from":
 			return begins.String()
-		case "to":
+		case "until":
 			return ends.String()
 		case "chance":
 			return farm.Decimal(math.Round(100 * place.Chance))
@@ -157,7 +157,7 @@ func (s *server) successionsPage(c *echo.Context, code int, snap *farm.Snapshot,
 		{Name: "variety", Label: "Variety", List: "varieties", Hint: "Empty: any of the crop."},
 		{Name: "stems", Label: "Stems a week", Mode: "numeric", Needed: true},
 		{Name: "from", Label: "From", Kind: "date", Needed: true},
-		{Name: "to", Label: "To", Kind: "date", Needed: true},
+		{Name: "until", Label: "Until", Kind: "date", Needed: true},
 		{Name: "chance", Label: "How sure, in 100", Mode: "numeric", Hint: "90: nine weeks in ten have enough."},
 		methodField(),
 		{Name: "every", Label: "Calendar: a sowing every … days", Mode: "numeric", Hint: "Empty: as the crop table has it."},
