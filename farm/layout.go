@@ -42,6 +42,14 @@ type BedStay struct {
 	HighCM    float64
 	SpacingCM float64
 	Lasts     bool
+	TooLow    bool // for cutting
+}
+
+func orNothing(n *float64) float64 {
+	if n == nil {
+		return 0
+	}
+	return *n
 }
 
 // clearDays is how long after its last cut a planting is taken to stand before it is pulled out.
@@ -59,6 +67,9 @@ func (s *Season) Stays() map[string][]BedStay {
 		stay := BedStay{Record: record, Profile: p.Growth.Profile, HighCM: s.Book.HighCM(record.Variety, p.Growth.Profile),
 			Lasts:     p.Growth.Profile.Lasts(record.Method),
 			SpacingCM: s.Book.SpacingCM(record.Variety, p.Growth.Profile)}
+		if v, ok := s.Book.Variety(record.Variety); ok {
+			stay.TooLow = p.Growth.Profile.TooLow(orNothing(v.HeightCM), orNothing(v.StemCM))
+		}
 		stay.Planting, stay.From, stay.Until = p.ID, p.Growth.Out(), record.EndedOn
 		if stay.Until.IsZero() && !stay.Lasts {
 			stay.Until = s.clearedOn(i)

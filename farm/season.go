@@ -58,8 +58,8 @@ func seasonSpan(year int, latitude float64) (from, until day.Day) {
 	return day.Of(year, 1, 1), day.Of(year+1, 1, 1)
 }
 
-// newSeason works a growing year of a book out, taking over from one before, which may be nil, what is the same.
-func newSeason(b *Book, today day.Day, year int, before *Season) (*Season, error) {
+// NewSeason works a growing year of a book out, taking over from one before, which may be nil, what is the same.
+func NewSeason(b *Book, today day.Day, year int, before *Season) (*Season, error) {
 	place, err := b.Place()
 	if err != nil {
 		return nil, err
@@ -97,7 +97,25 @@ func newSeason(b *Book, today day.Day, year int, before *Season) (*Season, error
 		s.Dates[i] = snap.onRecord(i, s.Dates[i])
 	}
 	s.Frosts = s.Stand.Frosts(0, s.From.Add(182))
+	if before != nil {
+		s.takeOver(before)
+	}
 	return s, nil
+}
+
+// takeOver takes the stems by week from a season before, of the plantings that have not changed.
+func (s *Season) takeOver(before *Season) {
+	was := make(map[string]int)
+	for j, p := range before.Model.Plantings {
+		was[p.ID] = j
+	}
+	for i, p := range s.Model.Plantings {
+		if j, ok := was[p.ID]; ok && s.From == before.From && s.Forecast.Shares(i, before.Forecast, j) {
+			if weekly, ok := before.weekly.Load(j); ok && len(s.Book.Cuts) == len(before.Book.Cuts) {
+				s.weekly.Store(i, weekly)
+			}
+		}
+	}
 }
 
 // Season returns a growing year of the farm, by the year in which it begins. It is worked out once for each revision and day.
@@ -115,7 +133,7 @@ func (f *Farm) Season(ctx context.Context, year int) (*Season, error) {
 	if have != nil && f.seasonsAt == now.Revision && have.View.Today == now.View.Today {
 		return have, nil
 	}
-	s, err := newSeason(now.Book, now.View.Today, year, have)
+	s, err := NewSeason(now.Book, now.View.Today, year, have)
 	if err != nil {
 		return nil, err
 	}
@@ -130,14 +148,17 @@ func (f *Farm) Season(ctx context.Context, year int) (*Season, error) {
 // Faults say what is wrong with it.
 func (s *Season) With(p Planting) (*Season, error) {
 	book := *s.Book
-	book.Plantings = slices.DeleteFunc(slices.Clone(book.Plantings), func(o Planting) bool { return o.ID == p.ID })
-	book.Plantings = append(book.Plantings, p)
+	book.Plantings = slices.Clone(book.Plantings) // in their order, so that what is the same is seen to be
+	if i := slices.IndexFunc(book.Plantings, func(o Planting) bool { return o.ID == p.ID }); i >= 0 {
+		book.Plantings[i] = p
+	} else {
+		book.Plantings = append(book.Plantings, p)
+	}
 	if err := book.Check(p.Record(), FormCare); err != nil {
 		return nil, err
 	}
-	slices.SortFunc(book.Plantings, func(a, b Planting) int { return compareText(a.ID, b.ID) })
 	year, _, _ := s.From.Date()
-	return newSeason(&book, s.View.Today, year, s)
+	return NewSeason(&book, s.View.Today, year, s)
 }
 
 // Index returns the place of a planting in Model, Dates and Forecast, -1 if there is none.

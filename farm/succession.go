@@ -241,7 +241,7 @@ func (s *Snapshot) lastSafe(g *plan.Ground, starts plan.Starts, method crop.Meth
 	}
 	starts.Pinch = false
 	var sowings []plan.Sowing
-	for d := first; d.Before(to.Add(60)); d = d.Add(7) {
+	for d := first; d.Before(to.Add(60)); d = d.Add(10) {
 		for _, one := range starts.On(d) {
 			one.Pinched = starts.Profile.Pinch.Policy == "always"
 			sowings = append(sowings, one)

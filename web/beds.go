@@ -365,6 +365,9 @@ func bedNotes(b farm.BedYear, today day.Day) []string {
 				notes = append(notes, words)
 			}
 		}
+		if stay.TooLow {
+			notes = append(notes, fmt.Sprintf("%s, %s, is too low for cutting: a bedding form ends up without a stem.", stay.Planting, stay.Record.Variety))
+		}
 	}
 	return notes
 }

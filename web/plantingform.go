@@ -4,9 +4,11 @@ import (
 	"net/http"
 	"net/url"
 	"slices"
+	"strconv"
 	"strings"
 
 	"dewcount/core/day"
+	"dewcount/core/plan"
 	"dewcount/farm"
 
 	"github.com/labstack/echo/v5"
@@ -91,13 +93,16 @@ func plantingFields(snap *farm.Snapshot, isNew bool) []field {
 			option{Value: "established", Label: "established plants"}),
 		field{Name: "started_on", Label: "Started on", Kind: "date", Needed: true, Hint: "Of established plants: any day of the rest before their first season here."},
 		field{Name: "planted_out_on", Label: "Planted out on", Kind: "date", Hint: "What was raised under cover; also a day to come."},
-		field{Name: "plants", Label: "Plants", Mode: "numeric", Needed: true, Hint: "Live plants that you expect to bear, losses taken off."},
+		field{Name: "plants", Label: "Plants", Mode: "numeric", Needed: true, Hint: "Live plants that you expect to bear, losses taken off; empty with squares below: as many as they hold."},
 		beds)
 }
 
 func (s *server) addPlanting(c *echo.Context, snap *farm.Snapshot) error {
 	from := posted(c)
 	named := func(name string) string {
+		if name == "plants" && strings.TrimSpace(from(name)) == "" {
+			return plantsBySquares(snap, from)
+		}
 		if name == "planting" && strings.TrimSpace(from(name)) == "" {
 			return snap.Book.FreeName(from("variety"))
 		}
@@ -126,6 +131,25 @@ func (s *server) addPlanting(c *echo.Context, snap *farm.Snapshot) error {
 		return err
 	}
 	return c.Redirect(http.StatusSeeOther, addressOf("recorded", p.Record(), "plantings", p.ID))
+}
+
+// plantsBySquares returns how many plants the squares of a form hold, where no number of plants was typed: a place may be filled by area as
+// well as by plants. It is empty where that is not known.
+func plantsBySquares(snap *farm.Snapshot, from typed) string {
+	cropID := strings.TrimSpace(from("crop"))
+	if v, ok := snap.Book.Variety(strings.TrimSpace(from("variety"))); ok {
+		cropID = v.Crop
+	}
+	profile := snap.Book.Crop(cropID)
+	grid, ok := snap.Book.Grid(strings.TrimSpace(from("bed")))
+	if profile == nil || !ok {
+		return ""
+	}
+	patch, err := plan.ParsePatch(strings.TrimSpace(from("squares")), grid)
+	if err != nil {
+		return ""
+	}
+	return strconv.Itoa(grid.Plants(patch, snap.Book.SpacingCM(strings.TrimSpace(from("variety")), profile)))
 }
 
 func notTooFar(f *farm.Fields, p farm.Planting, today day.Day) {

@@ -52,6 +52,7 @@ type stemRow struct {
 	Best, Likely, Sure  string // outlines of the bloom, the wider ones fading
 	Chosen, Ghost       bool
 	CanMove             bool
+	Late                bool // it will hardly flower before the frost
 	Href                string
 }
 
@@ -201,14 +202,6 @@ func (d *seasonDrawing) stem(s *farm.Season, y yearScale, i, row int, weekly []f
 	lasts := p.Growth.Profile.Lasts(p.Growth.Method) && start.Before(s.From)
 	r := stemRow{ID: p.ID, Label: p.ID + " " + p.Variety, Y: place(middle - float64(d.RowH)/2), Middle: place(middle), Start: start.String(),
 		Out: p.Growth.Out().String(), Chosen: p.ID == chosen, CanMove: start.After(s.View.Today), Href: "planting=" + p.ID}
-	const mostLetters, mostSmall = 25, 28
-	letters := mostLetters
-	if d.Dense {
-		letters = mostSmall
-	}
-	if runes := []rune(r.Label); len(runes) > letters {
-		r.Label = string(runes[:letters-1]) + "…"
-	}
 	r.X0, r.XOut = place(y.at(start)), place(y.at(p.Growth.Out()))
 	r.Nursery = p.Growth.Out().After(start) && !lasts
 	if lasts {
@@ -226,12 +219,24 @@ func (d *seasonDrawing) stem(s *farm.Season, y yearScale, i, row int, weekly []f
 		x := y.at(pinched)
 		r.Pinch = fmt.Sprintf("M%.1f %.1fl3 -4m-3 4l-3 -4", x, middle)
 	}
+	r.Late = r.CanMove && m.FirstCut.Likely.IsZero() && start.Before(s.Until) && s.View.To.Sub(start) > p.Growth.Profile.TypicalDays[1]+30
+	if r.Late {
+		r.Label = "late: " + r.Label
+	}
 	outline := func(stems func(farm.WeekStems) float64) string {
 		return bloom(y, weekly, middle, float64(d.RowH)*0.52, most, stems)
 	}
 	r.Best = outline(func(w farm.WeekStems) float64 { return w.AtBest })
 	r.Likely = outline(func(w farm.WeekStems) float64 { return w.Likely })
 	r.Sure = outline(func(w farm.WeekStems) float64 { return w.Sure })
+	const mostLetters, mostSmall = 25, 28
+	letters := mostLetters
+	if d.Dense {
+		letters = mostSmall
+	}
+	if runes := []rune(r.Label); len(runes) > letters {
+		r.Label = string(runes[:letters-1]) + "…"
+	}
 	r.Title = fmt.Sprintf("%s %s, %d plants: started %s; first cut %s; last cut %s", p.ID, p.Variety, p.Growth.Plants, start.Spoken(), when(m.FirstCut), when(m.LastCut))
 	return r
 }

@@ -92,6 +92,11 @@ func (f *Forecast) Samples(planting, pick int, u crop.Use) []int32 {
 	return f.samples[planting].stems[pick][u]
 }
 
+// Shares tells whether planting i has the same stems as planting j of another forecast, because nothing that they rest on has changed.
+func (f *Forecast) Shares(i int, other *Forecast, j int) bool {
+	return f.samples[i] == other.samples[j]
+}
+
 // A Part is a planting, by its place in the farm, and the share of its stems that is meant, 0 to 1.
 type Part struct {
 	Planting int

@@ -88,7 +88,7 @@ func (s *solver) search(progress func(float64)) []*set {
 		return best
 	}
 	middle := len(chosen.set)
-	for k := max(1, middle-2); k <= min(middle+1, manySowings-1); k++ {
+	for k := max(1, middle-1); k <= min(middle+1, manySowings-1); k++ {
 		if best[k] == nil {
 			continue
 		}
@@ -96,7 +96,7 @@ func (s *solver) search(progress func(float64)) []*set {
 		if more := s.with(best[k]); more != nil {
 			note(s.shift(more))
 		}
-		progress(0.5 + 0.5*float64(k-middle+3)/4)
+		progress(0.5 + 0.5*float64(k-middle+2)/3)
 	}
 	progress(1)
 	return best
