@@ -31,7 +31,7 @@ func WriteCalendar(w io.Writer, name string, appointments []farm.Appointment, ma
 			event.SetDescription(a.Note)
 		}
 	}
-	if err := calendar.SerializeTo(w); err != nil {
+	if err := calendar.SerializeTo(w, ics.WithNewLineWindows); err != nil {
 		return fmt.Errorf("write the calendar: %w", err)
 	}
 	return nil

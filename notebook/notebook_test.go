@@ -56,6 +56,10 @@ func TestReadSmallNotebook(t *testing.T) {
 // A folder that was written reads back to the same bytes; byte-order marks and CRLF are taken.
 func TestRoundTrip(t *testing.T) {
 	folder := small()
+	folder["beds.csv"] = file("bed,length_m,width_m\nA,10,1.2\n")
+	folder["trays.csv"] = file("tray,cells,length_cm\n72,72,53.5\n")
+	folder["varieties.csv"] = file("variety,crop,colour,spacing_cm,germination,seeds_in_stock,seeds_a_packet\nZinnia coral,zinnia-tall,coral:0.6;red:0.4,22.5,0.85,120,250\n")
+	folder["plantings.csv"] = file("planting,variety,bed,method,started_on,plants,squares,tray,succession\nZ1,Zinnia coral,A,direct,2026-05-02,60,3-14x1-4,72,Zinnias 2026\n")
 	folder["plantings.csv"].Data = append([]byte("\xef\xbb\xbf"), bytes.ReplaceAll(folder["plantings.csv"].Data, []byte("\n"), []byte("\r\n"))...)
 	book, _, err := read(folder)
 	if err != nil {

@@ -117,7 +117,10 @@ func TestEveryPageOfTheDemo(t *testing.T) {
 		"/": "Pick of Fri 10 July", "/?pick=2026-07-14": "Pick of Tue 14 July", "/plantings": "Add a planting", "/plantings/ZC1": "On the ladder now",
 		"/plantings/ZC1/count": "Record the count", "/plantings/ZC1/cut": "Record the cut", "/plantings/ZC1/edit": "Keep the correction",
 		"/plantings/new": "Once it is added", "/orders": "Fallow Steps market", "/orders/Fallow%20Steps%20market": "What it wants",
-		"/orders/new": "Add a market day", "/farm": "Larkenfold Flowers",
+		"/orders/new": "Add a market day", "/farm": "Larkenfold Flowers", "/season": "Season 2026", "/season?year=2027&weeks=frost": "Season 2027",
+		"/season?planting=SU8&started_on=2026-07-30": "Keep it so", "/season/successions": "Plan successions", "/season/date": "Sow for a date", "/beds": "Barn 1", "/beds/new": "Add the bed",
+		"/beds/Barn%201/edit": "Change Barn 1", "/seeds": "Seeds and trays", "/seeds?year=2027": "SN3", "/labels?year=2027": "SN3 1/4", "/crops": "Grown here", "/crops/zinnia-tall": "When to cut",
+		"/crops/zinnia-tall/edit": "Keep the change", "/crops/new?like=zinnia-tall": "Add the crop", "/varieties/new": "Add the variety", "/varieties/Zinnia%20coral/edit": "Change Zinnia coral", "/start": "Five steps",
 	} {
 		status, body := s.get(path)
 		if status != http.StatusOK || !strings.Contains(body, want) {
@@ -127,7 +130,7 @@ func TestEveryPageOfTheDemo(t *testing.T) {
 			t.Errorf("%s does not say that it is a demo, and its day", path)
 		}
 	}
-	for _, path := range []string{"/plantings/none", "/counts/none", "/orders/none", "/nowhere", "/assets/none.css", "/go?to=none"} {
+	for _, path := range []string{"/plantings/none", "/beds/none/edit", "/crops/none", "/crops/none/edit", "/crops/new?like=none", "/varieties/none/edit", "/counts/none", "/orders/none", "/nowhere", "/assets/none.css", "/go?to=none"} {
 		if status, _ := s.get(path); status != http.StatusNotFound {
 			t.Errorf("%s: %d, want 404", path, status)
 		}

@@ -2,7 +2,6 @@ package plan
 
 import (
 	"cmp"
-	"math"
 	"slices"
 
 	"dewcount/core/crop"
@@ -101,10 +100,12 @@ func EveryDays(every [2]int) int {
 	return (every[0] + every[1]) / 2
 }
 
-// safeChance is how sure a last safe sowing must be to flower, and safePart which part of what a good sowing gives it must bring.
+// safeChance is how sure a last safe sowing must be to flower, and safePart which part of what the best safeBest sowings give it must
+// bring.
 const (
 	safeChance = 0.9
 	safePart   = 0.5
+	safeBest   = 3
 )
 
 // LastSafe returns the last day on which a sowing among trials, all of one method, still gives at least half of what is usual before the
@@ -112,26 +113,42 @@ const (
 // tried is not.
 func (t *Try) LastSafe() (last day.Day, ok, bounded bool) {
 	type given struct {
-		start day.Day
-		low   float64
+		start  day.Day
+		sums   []float64 // by sample
+		median float64
 	}
 	var all []given
-	best := 0.0
 	for i := range t.Trials {
-		sums := make([]float64, t.Samples)
+		g := given{t.Trials[i].Started, make([]float64, t.Samples), 0}
 		for _, by := range t.Trials[i].ByPick {
 			for s, stems := range by {
-				sums[s] += float64(stems)
+				g.sums[s] += float64(stems)
 			}
 		}
-		slices.Sort(sums)
-		best = max(best, sums[t.Samples/2])
-		all = append(all, given{t.Trials[i].Started, sums[int(math.Floor((1-safeChance)*float64(t.Samples)))]})
+		sorted := slices.Clone(g.sums)
+		slices.Sort(sorted)
+		g.median = sorted[t.Samples/2]
+		all = append(all, g)
+	}
+	// What is usual is what the best sowings give in the same weather, with the same traits.
+	slices.SortStableFunc(all, func(a, b given) int { return cmp.Compare(b.median, a.median) })
+	usual := make([]float64, t.Samples)
+	best := all[:min(len(all), safeBest)]
+	for _, g := range best {
+		for s, stems := range g.sums {
+			usual[s] += stems / float64(len(best))
+		}
 	}
 	slices.SortFunc(all, func(a, b given) int { return cmp.Compare(a.start.Sub(b.start), 0) })
 	for _, g := range all {
+		safe := 0
+		for s, stems := range g.sums {
+			if stems >= safePart*usual[s] && stems > 0 {
+				safe++
+			}
+		}
 		switch {
-		case g.low >= safePart*best && best > 0:
+		case float64(safe) >= safeChance*float64(t.Samples):
 			last, ok, bounded = g.start, true, false
 		case ok:
 			bounded = true
