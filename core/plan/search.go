@@ -53,8 +53,8 @@ func (s *solver) refilled(p *set, c, most int) *set {
 	return s.tidy(q)
 }
 
-// search returns the best set for each number of sowings, nil where there is none: from all candidates down, taking away the sowing
-// that is missed least, and up again, adding the one that saves most; on both ways sowings are moved in time.
+// search returns the best set for each number of sowings, nil where there is none. The weeks that are held are settled first; then sets are
+// looked for with half of the samples, and filled for all of them.
 func (s *solver) search(progress func(float64)) []*set {
 	all := make([]int, len(s.candidates))
 	for c := range all {
@@ -68,21 +68,89 @@ func (s *solver) search(progress func(float64)) []*set {
 		return nil
 	}
 	now = s.withoutEdges(all, now)
+	half := s.half()
+	if half != s {
+		if now = half.solve(all, nil); now == nil {
+			half, now = s, s.solve(all, nil)
+		}
+	}
+	best := half.ways(now, func(share float64) { progress(0.8 * share) })
+	if half != s {
+		best = s.refined(best)
+	}
+	progress(1)
+	return best
+}
+
+// halfFrom is from how many samples on half of them do for the search among sets.
+const halfFrom = 200
+
+// half returns a solver that looks at every second sample.
+func (s *solver) half() *solver {
+	if s.samples < halfFrom {
+		return s
+	}
+	thin := func(byWeek [][]float32) [][]float32 {
+		thinned := make([][]float32, len(byWeek))
+		for w, sums := range byWeek {
+			thinned[w] = make([]float32, s.samples/2)
+			for i := range thinned[w] {
+				thinned[w][i] = sums[2*i]
+			}
+		}
+		return thinned
+	}
+	some := *s
+	some.samples, some.allowed = s.samples/2, s.allowed/2
+	some.base = thin(s.base)
+	some.candidates = slices.Clone(s.candidates)
+	for c := range some.candidates {
+		some.candidates[c].stems = thin(s.candidates[c].stems)
+	}
+	return &some
+}
+
+// refined returns sets filled for all samples, by their number of sowings.
+func (s *solver) refined(sets []*set) []*set {
+	best := make([]*set, len(sets))
+	for _, p := range sets {
+		if p == nil {
+			continue
+		}
+		q := s.solve(p.set, p.plants)
+		if r := s.solve(p.set, nil); r != nil && (q == nil || s.less(r, q)) {
+			q = r
+		}
+		if q != nil && (best[len(q.set)] == nil || s.less(q, best[len(q.set)])) {
+			best[len(q.set)] = q
+		}
+	}
+	if chosen := s.choose(best); chosen != nil {
+		if q := s.exchange(chosen); len(q.set) == len(chosen.set) {
+			best[len(q.set)] = q
+		}
+	}
+	return best
+}
+
+// ways returns the best set for each number of sowings, nil where there is none: from what now holds down, taking away the sowing that is
+// missed least, and near what will be chosen up again, adding the one that saves most; on both ways sowings are moved in time.
+func (s *solver) ways(now *set, progress func(float64)) []*set {
 	best := make([]*set, max(manySowings, len(now.set))+1)
 	note := func(p *set) {
 		if k := len(p.set); k < len(best) && (best[k] == nil || s.less(p, best[k])) {
 			best[k] = p
 		}
 	}
+	const near, far = 1, 3 // candidates by which a sowing is moved
 	start := len(now.set)
 	for ; now != nil && len(now.set) > 0; now = s.without(now) {
 		if len(now.set) <= manySowings {
-			now = s.shift(now)
+			now = s.shift(now, near)
 		}
 		note(now)
 		progress(0.5 * float64(start-len(now.set)) / float64(start))
 	}
-	// Near what will be chosen it is worth looking closer.
 	chosen := s.choose(best)
 	if chosen == nil {
 		return best
@@ -92,80 +160,13 @@ func (s *solver) search(progress func(float64)) []*set {
 		if best[k] == nil {
 			continue
 		}
-		note(s.exchange(best[k]))
+		note(s.exchange(s.shift(best[k], far)))
 		if more := s.with(best[k]); more != nil {
-			note(s.shift(more))
+			note(s.shift(more, near))
 		}
 		progress(0.5 + 0.5*float64(k-middle+2)/3)
 	}
-	progress(1)
 	return best
-}
-
-// edgeWorth is how many times its share of the stems an edge of the season may cost.
-const edgeWorth = 3
-
-// withoutEdges gives up the first and the last weeks of the want as long as one of them costs more than edgeWorth times its share: there, a
-// season is so unsure that the plants which hold the week would be too many in all others. It returns what holds the weeks left.
-func (s *solver) withoutEdges(all []int, now *set) *set {
-	for {
-		first, last, weeks := -1, -1, 0
-		for w, wanted := range s.wanted {
-			if wanted {
-				if first < 0 {
-					first = w
-				}
-				last = w
-				weeks++
-			}
-		}
-		if weeks < 3 {
-			return now
-		}
-		limit := s.cost(now) * (1 - edgeWorth/float64(weeks+edgeWorth-1))
-		var best *set
-		dropped := -1
-		for _, w := range []int{first, last} {
-			s.wanted[w] = false
-			if p := s.solve(all, nil); p != nil && s.cost(p) < limit && (best == nil || s.less(p, best)) {
-				best, dropped = p, w
-			}
-			s.wanted[w] = true
-		}
-		if dropped < 0 {
-			return now
-		}
-		s.wanted[dropped], now = false, best
-	}
-}
-
-// giveUp takes the week out of the want that fewest samples of the rows and all sowings together hold, and tells whether any was left to
-// be taken out: within the limits not every reachable week can be held at once.
-func (s *solver) giveUp() bool {
-	worst, most := -1, -1
-	for w, wanted := range s.wanted {
-		if !wanted {
-			continue
-		}
-		short := 0
-		for i := range s.samples {
-			best := float32(0)
-			for c := range s.candidates {
-				best = max(best, s.candidates[c].stems[w][i])
-			}
-			if float64(s.base[w][i]+float32(s.limits.Plants)*best) < s.want[w] {
-				short++
-			}
-		}
-		if short > most {
-			worst, most = w, short
-		}
-	}
-	if worst < 0 {
-		return false
-	}
-	s.wanted[worst] = false
-	return true
 }
 
 // manySowings is up to how many sowings a set is looked at closely; nobody makes more of one crop in a season.
@@ -193,9 +194,12 @@ func (s *solver) with(p *set) *set {
 	})
 }
 
-// shift moves sowings to candidates near them as long as that saves plants.
-func (s *solver) shift(p *set) *set {
-	by := []int{-1, 1, -2, 2, -3, 3}
+// shift moves sowings to candidates near them, by so many at the most, as long as that saves stems.
+func (s *solver) shift(p *set, most int) *set {
+	var by []int
+	for n := 1; n <= most; n++ {
+		by = append(by, -n, n)
+	}
 	for gained := true; gained; {
 		gained = false
 		for i := 0; i < len(p.set); i++ {
