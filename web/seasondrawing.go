@@ -219,7 +219,7 @@ func (d *seasonDrawing) stem(s *farm.Season, y yearScale, i, row int, weekly []f
 		x := y.at(pinched)
 		r.Pinch = fmt.Sprintf("M%.1f %.1fl3 -4m-3 4l-3 -4", x, middle)
 	}
-	r.Late = r.CanMove && m.FirstCut.Likely.IsZero() && start.Before(s.Until) && s.View.To.Sub(start) > p.Growth.Profile.TypicalDays[1]+30
+	r.Late = r.CanMove && m.FirstCut.Likely.IsZero() && start.Before(s.Until) && s.Model.From.Add(s.Model.Reach).Sub(start) > p.Growth.Profile.TypicalDays[1]+30
 	if r.Late {
 		r.Label = "late: " + r.Label
 	}

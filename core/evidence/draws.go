@@ -22,10 +22,18 @@ type Known struct {
 // is known of its variety and crop, and the planting under each at its Until, corrected by its counts. Draw i of all plantings is
 // joint. Sowing the same seed gives the same draws, and a planting more leaves those of the others alone.
 func Standing(plantings []Planting, draws int, seed uint64) []Known {
+	return StandingOf(plantings, func(int) bool { return true }, draws, seed)
+}
+
+// StandingOf is Standing for some of the plantings, by their place; of the others only the records are heard, and nothing is returned.
+func StandingOf(plantings []Planting, wanted func(int) bool, draws int, seed uint64) []Known {
 	tree := newTree(plantings)
-	drawn := tree.draw(plantings, draws, seed)
+	drawn := tree.draw(plantings, wanted, draws, seed)
 	known := make([]Known, len(plantings))
 	for i := range plantings {
+		if !wanted(i) {
+			continue
+		}
 		p := &plantings[i]
 		story := p.story()
 		random := stream(seed, "standing", p.ID)
@@ -44,12 +52,15 @@ func Standing(plantings []Planting, draws int, seed uint64) []Known {
 // off as they scatter.
 const strained = 6
 
-// draw returns, for each planting in the order given, its joint draws.
-func (t *tree) draw(plantings []Planting, draws int, seed uint64) [][]growth.Traits {
+// draw returns, for each wanted planting in the order given, its joint draws.
+func (t *tree) draw(plantings []Planting, wanted func(int) bool, draws int, seed uint64) [][]growth.Traits {
 	crops := make(map[string][][traits]float64)
 	varieties := make(map[string][][traits]float64)
 	drawn := make([][]growth.Traits, len(plantings))
 	for i := range plantings {
+		if !wanted(i) {
+			continue
+		}
 		p := &plantings[i]
 		cropID := p.Course.Planting().Profile.ID
 		if crops[cropID] == nil {

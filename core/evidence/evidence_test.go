@@ -63,7 +63,7 @@ func TestCountsFindTheTraits(t *testing.T) {
 	blind := row(t, "A", "red", "2026-05-10")
 	seen := row(t, "A", "red", "2026-05-10")
 	seen.see(t, truth, "2026-07-02", "2026-07-08", "2026-07-14")
-	before, after := newTree([]Planting{blind}).draw([]Planting{blind}, 200, 1)[0], newTree([]Planting{seen}).draw([]Planting{seen}, 200, 1)[0]
+	before, after := newTree([]Planting{blind}).draw([]Planting{blind}, func(int) bool { return true }, 200, 1)[0], newTree([]Planting{seen}).draw([]Planting{seen}, func(int) bool { return true }, 200, 1)[0]
 	for _, c := range []struct {
 		name  string
 		of    func(growth.Traits) float64
@@ -80,14 +80,14 @@ func TestCountsFindTheTraits(t *testing.T) {
 func TestRowsTeachTheirKin(t *testing.T) {
 	known := row(t, "A", "red", "2026-05-10")
 	known.see(t, growth.Traits{Pace: 0.88, Stems: 1, Regrow: 1}, "2026-07-02", "2026-07-08", "2026-07-14")
-	drawn := newTree([]Planting{known, row(t, "B", "red", "2026-06-01"), row(t, "C", "lime", "2026-06-01")}).draw([]Planting{known, row(t, "B", "red", "2026-06-01"), row(t, "C", "lime", "2026-06-01")}, 400, 1)
+	drawn := newTree([]Planting{known, row(t, "B", "red", "2026-06-01"), row(t, "C", "lime", "2026-06-01")}).draw([]Planting{known, row(t, "B", "red", "2026-06-01"), row(t, "C", "lime", "2026-06-01")}, func(int) bool { return true }, 400, 1)
 	own, _ := meanAndSD(drawn[0], paceOf)
 	sister, sisterSD := meanAndSD(drawn[1], paceOf)
 	cousin, cousinSD := meanAndSD(drawn[2], paceOf)
 	if !(own < sister && sister < cousin && cousin < -0.02) || !(sisterSD < cousinSD) {
 		t.Errorf("log pace %.3f of the row, %.3f ± %.3f of its variety, %.3f ± %.3f of its crop", own, sister, sisterSD, cousin, cousinSD)
 	}
-	again := newTree([]Planting{known, row(t, "B", "red", "2026-06-01"), row(t, "C", "lime", "2026-06-01"), row(t, "D", "lime", "2026-06-01")}).draw([]Planting{known, row(t, "B", "red", "2026-06-01"), row(t, "C", "lime", "2026-06-01"), row(t, "D", "lime", "2026-06-01")}, 400, 1)
+	again := newTree([]Planting{known, row(t, "B", "red", "2026-06-01"), row(t, "C", "lime", "2026-06-01"), row(t, "D", "lime", "2026-06-01")}).draw([]Planting{known, row(t, "B", "red", "2026-06-01"), row(t, "C", "lime", "2026-06-01"), row(t, "D", "lime", "2026-06-01")}, func(int) bool { return true }, 400, 1)
 	if again[1][7] != drawn[1][7] {
 		t.Error("another planting has changed the draws of this one")
 	}
@@ -102,13 +102,13 @@ func TestRecordsLeaveAChoice(t *testing.T) {
 	}
 	p.see(t, growth.Traits{Pace: 1.1, Stems: 0.6, Regrow: 1}, mornings...)
 	distinct := make(map[growth.Traits]bool)
-	for _, d := range newTree([]Planting{p}).draw([]Planting{p}, 64, 1)[0] {
+	for _, d := range newTree([]Planting{p}).draw([]Planting{p}, func(int) bool { return true }, 64, 1)[0] {
 		distinct[d] = true
 	}
 	if len(distinct) < 60 {
 		t.Errorf("%d different draws of 64", len(distinct))
 	}
-	if _, sd := meanAndSD(newTree([]Planting{p}).draw([]Planting{p}, 64, 1)[0], paceOf); sd < 0.004 {
+	if _, sd := meanAndSD(newTree([]Planting{p}).draw([]Planting{p}, func(int) bool { return true }, 64, 1)[0], paceOf); sd < 0.004 {
 		t.Errorf("the pace is thought to be known to ± %.4f", sd)
 	}
 }
@@ -158,8 +158,8 @@ func TestASmallSaleIsNoPoorRow(t *testing.T) {
 	poor, sold := row(t, "A", "red", "2026-05-10"), row(t, "A", "red", "2026-05-10")
 	at := day.Must("2026-07-17").At(8)
 	poor.Cuts, sold.Cuts = []Cut{{At: at, Taken: 10, Left: LeftNone}}, []Cut{{At: at, Taken: 10, Left: LeftUnknown}}
-	all, _ := meanAndSD(newTree([]Planting{poor}).draw([]Planting{poor}, 200, 1)[0], stemsOf)
-	some, _ := meanAndSD(newTree([]Planting{sold}).draw([]Planting{sold}, 200, 1)[0], stemsOf)
+	all, _ := meanAndSD(newTree([]Planting{poor}).draw([]Planting{poor}, func(int) bool { return true }, 200, 1)[0], stemsOf)
+	some, _ := meanAndSD(newTree([]Planting{sold}).draw([]Planting{sold}, func(int) bool { return true }, 200, 1)[0], stemsOf)
 	if !(all < some-0.05) {
 		t.Errorf("log stems %.3f where all was cut, %.3f where ten were sold", all, some)
 	}

@@ -6,6 +6,7 @@ import (
 	"math"
 	"math/rand/v2"
 	"runtime"
+	"slices"
 	"sync"
 
 	"dewcount/core/crop"
@@ -71,6 +72,12 @@ func (s *Stand) Forecast() *Forecast {
 		}
 		crops[id] = append(crops[id], Part{i, 1})
 		varieties[p.Variety] = append(varieties[p.Variety], Part{i, 1})
+		if s.before != nil && s.before.made != nil {
+			if at := s.before.index(p.ID); at >= 0 && slices.Equal(s.rows[i], s.before.rows[at]) && len(s.rows[i]) > 0 {
+				f.Plantings[i], f.samples[i] = s.before.made.Plantings[at], s.before.made.samples[at]
+				continue
+			}
+		}
 		next <- i
 	}
 	close(next)

@@ -113,13 +113,23 @@ func New(farm *Farm, before *Stand) *Stand {
 	}
 	s.before = before
 	same := farm.sameCrops(before)
-	var fresh []*row
+	var fresh []*row // nil where a row is taken over and only its records are heard
 	var known []evidence.Planting
+	taught := farm.sameRecords(before)
 	for i := range farm.Plantings {
 		p := &farm.Plantings[i]
 		if same[p.Growth.Profile.ID] {
 			s.rows[i] = before.rows[before.index(p.ID)]
 			continue
+		}
+		if taught[p.Growth.Profile.ID] {
+			if at := before.index(p.ID); at >= 0 && reflect.DeepEqual(before.farm.Plantings[at], *p) {
+				s.rows[i] = before.rows[at]
+				for _, r := range s.rows[i] {
+					fresh, known = append(fresh, nil), append(known, farm.evidence(p, r))
+				}
+				continue
+			}
 		}
 		for _, season := range seasons[i] {
 			r := &row{season: season, clocks: s.sky.clocks(p.Growth.Profile, p.Cover)}
@@ -132,8 +142,10 @@ func New(farm *Farm, before *Stand) *Stand {
 			known = append(known, farm.evidence(p, r))
 		}
 	}
-	for i, k := range evidence.Standing(known, farm.Draws, farm.Seed) {
-		fresh[i].runs, fresh[i].known = k.Runs, k
+	for i, k := range evidence.StandingOf(known, func(i int) bool { return fresh[i] != nil }, farm.Draws, farm.Seed) {
+		if fresh[i] != nil {
+			fresh[i].runs, fresh[i].known = k.Runs, k
+		}
 	}
 	return s
 }
@@ -210,6 +222,31 @@ func (f *Farm) sameCrops(before *Stand) map[string]bool {
 		crops := make(map[string][]Planting)
 		for _, p := range f.Plantings {
 			crops[p.Growth.Profile.ID] = append(crops[p.Growth.Profile.ID], p)
+		}
+		return crops
+	}
+	was := byCrop(before.farm)
+	for id, plantings := range byCrop(f) {
+		same[id] = reflect.DeepEqual(plantings, was[id])
+	}
+	return same
+}
+
+// sameRecords returns the crops of which every planting with records is as it was in a stand before: plantings without records teach the
+// others nothing.
+func (f *Farm) sameRecords(before *Stand) map[string]bool {
+	same := make(map[string]bool)
+	if before == nil || before.made == nil {
+		return same
+	}
+	byCrop := func(f *Farm) map[string][]Planting {
+		crops := make(map[string][]Planting)
+		for _, p := range f.Plantings {
+			of := crops[p.Growth.Profile.ID]
+			if len(p.Counts)+len(p.Cuts)+len(p.Emerged)+len(p.FirstBud) > 0 {
+				of = append(of, p)
+			}
+			crops[p.Growth.Profile.ID] = of
 		}
 		return crops
 	}

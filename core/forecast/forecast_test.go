@@ -311,6 +311,33 @@ func TestWhatHasNotChangedIsTakenOver(t *testing.T) {
 	before.Forecast()
 	farm := meadow(6)
 	farm.Plantings[0].Counts = []evidence.Count{counted(farm, 0, growth.Traits{Pace: 0.95, Stems: 1.3, Regrow: 1}, 60)}
+	sameAsCold(t, farm, before)
+
+	// One without records is moved: the others of its crop, with records and without, are as they were.
+	planned := func() *Farm {
+		farm := meadow(9)
+		farm.Plantings[0].Counts = []evidence.Count{counted(farm, 0, growth.Traits{Pace: 0.95, Stems: 1.3, Regrow: 1}, 60)}
+		return farm
+	}
+	stood := New(planned(), nil)
+	stood.Forecast()
+	moved := planned()
+	moved.Plantings[6].Growth.Started = moved.Plantings[6].Growth.Started.Add(9)
+	sameAsCold(t, moved, stood)
+	again := New(moved, stood)
+	if again.rows[0][0] != stood.rows[0][0] || again.rows[6][0] == stood.rows[6][0] {
+		t.Error("what has not moved was worked out anew, or what has was not")
+	}
+	warm := meadow(6)
+	warm.Outlook.Observed[300].TmaxC += 5
+	if New(warm, before).rows[3][0] == before.rows[3][0] {
+		t.Error("another weather was not noticed")
+	}
+}
+
+// sameAsCold holds that a forecast which takes over from a stand before has the numbers of one from nothing.
+func sameAsCold(t *testing.T, farm *Farm, before *Stand) {
+	t.Helper()
 	quick, slow := New(farm, before).Forecast(), New(farm, nil).Forecast()
 	for i := range slow.Plantings {
 		for j := range slow.PickDays {
@@ -328,11 +355,6 @@ func TestWhatHasNotChangedIsTakenOver(t *testing.T) {
 				t.Errorf("%s: %v stems taken over, %v from cold", id, a, b)
 			}
 		}
-	}
-	warm := meadow(6)
-	warm.Outlook.Observed[300].TmaxC += 5
-	if New(warm, before).rows[3][0] == before.rows[3][0] {
-		t.Error("another weather was not noticed")
 	}
 }
 
