@@ -57,6 +57,11 @@ func (j *jobs) run(key string, work func(progress func(float64)) (any, error)) *
 	return started
 }
 
+// jobKey is what tells one question from another: the farm's state, its day, and the address that asks.
+func jobKey(c *echo.Context, snap *farm.Snapshot) string {
+	return fmt.Sprintf("%d %s %s", snap.Revision, snap.View.Today, c.Request().URL.RequestURI())
+}
+
 // A workingView says how far a job is.
 type workingView struct {
 	Heading string
@@ -65,8 +70,7 @@ type workingView struct {
 
 // answer waits a little for what a page's address asks for; where that takes longer it shows how far it is, and ok is false.
 func (s *server) answer(c *echo.Context, snap *farm.Snapshot, here, heading string, work func(progress func(float64)) (any, error)) (result any, ok bool, err error) {
-	key := fmt.Sprintf("%d %s %s", snap.Revision, snap.View.Today, c.Request().URL.RequestURI())
-	started := s.jobs.run(key, work)
+	started := s.jobs.run(jobKey(c, snap), work)
 	select {
 	case <-started.done:
 		return started.result, true, started.err

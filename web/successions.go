@@ -223,6 +223,9 @@ func newSuccessionResult(snap *farm.Snapshot, p *farm.SuccessionPlan) *successio
 	if given := givenUp(p.Bloom.Weeks); len(given) > 0 && !r.None {
 		r.Notes = append(r.Notes, fmt.Sprintf("Not held: the weeks of %s. At the edge of the season it would take too many plants to be so sure; what there will be stands below.", list(given)))
 	}
+	if weeks := p.Bloom.Weeks; len(weeks) > 0 && !weeks[0].Reachable && p.Method != farm.AnyMethod && p.Profile.HasStart(crop.Tray) && p.Profile.PreferredStart != crop.Tray {
+		r.Notes = append(r.Notes, "Started in trays, or in any way it can be, the first weeks may be held: choose so under Started.")
+	}
 	switch {
 	case p.NoneSafe:
 		r.Notes = append(r.Notes, "No sowing from today on is safe from the autumn frost.")
@@ -332,10 +335,12 @@ func (s *server) takeOver(c *echo.Context, snap *farm.Snapshot) error {
 	if err := f.Faults(); err != nil {
 		return err
 	}
-	result, err := snap.PlanSuccession(ask, nil)
-	if err != nil {
-		return err
+	done := s.jobs.run(jobKey(c, snap), func(progress func(float64)) (any, error) { return snap.PlanSuccession(ask, progress) })
+	<-done.done
+	if done.err != nil {
+		return done.err
 	}
+	result := done.result.(*farm.SuccessionPlan)
 	records, name := snap.Plantings(result, strings.TrimSpace(c.FormValue("name")))
 	if len(records) == 0 {
 		return &farm.Advice{Words: "this plan has no sowings to take over: ask for another period"}
