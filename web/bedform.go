@@ -60,21 +60,9 @@ func (s *server) keepBed(c *echo.Context, snap *farm.Snapshot) error {
 		return from(name)
 	})
 	b := farm.ReadBed(f)
-	did, err := "recorded", f.Faults()
-	switch {
-	case err != nil:
-	case id != "":
-		did, err = "corrected", s.farm.Correct(c.Request().Context(), "", b.Record())
-	default:
-		err = s.farm.Add(c.Request().Context(), "", b.Record())
-	}
-	if faults, only := faultsBy(err); only {
+	return s.keep(c, f.Faults(), b.Record(), id != "", func(faults map[string]string) error {
 		return s.bedForm(c, http.StatusUnprocessableEntity, snap, id, from, faults)
-	}
-	if err != nil {
-		return err
-	}
-	return c.Redirect(http.StatusSeeOther, addressOf(did, b.Record(), "beds"))
+	}, "beds")
 }
 
 // placeInBeds gives squares to one planting, or to all that have none.

@@ -2,6 +2,7 @@ package web
 
 import (
 	"errors"
+	"net/http"
 	"net/url"
 	"strings"
 
@@ -99,4 +100,24 @@ func addressOf(did string, r farm.Record, parts ...string) string {
 		parts[i] = url.PathEscape(p)
 	}
 	return "/" + strings.Join(parts, "/") + "?done=" + url.QueryEscape(did+":"+r.Kind.Name+":"+r.ID())
+}
+
+// keep keeps the record that a form made, a new one or in the place of the one that stands; where it has faults, again shows the form with
+// them, otherwise parts are the page that tells what was done.
+func (s *server) keep(c *echo.Context, err error, record farm.Record, stands bool, again func(map[string]string) error, parts ...string) error {
+	did := "recorded"
+	switch {
+	case err != nil:
+	case stands:
+		did, err = "corrected", s.farm.Correct(c.Request().Context(), "", record)
+	default:
+		err = s.farm.Add(c.Request().Context(), "", record)
+	}
+	if faults, only := faultsBy(err); only {
+		return again(faults)
+	}
+	if err != nil {
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, addressOf(did, record, parts...))
 }

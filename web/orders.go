@@ -263,19 +263,7 @@ func (s *server) keepOrder(c *echo.Context, snap *farm.Snapshot, id string) erro
 		return from(name)
 	})
 	o := farm.ReadOrder(f)
-	did, err := "recorded", f.Faults()
-	switch {
-	case err != nil:
-	case id != "":
-		did, err = "corrected", s.farm.Correct(c.Request().Context(), "", o.Record())
-	default:
-		err = s.farm.Add(c.Request().Context(), "", o.Record())
-	}
-	if faults, only := faultsBy(err); only {
+	return s.keep(c, f.Faults(), o.Record(), id != "", func(faults map[string]string) error {
 		return s.orderForm(c, http.StatusUnprocessableEntity, snap, id, from, faults)
-	}
-	if err != nil {
-		return err
-	}
-	return c.Redirect(http.StatusSeeOther, addressOf(did, o.Record(), "orders", o.ID))
+	}, "orders", o.ID)
 }

@@ -215,17 +215,9 @@ func (s *server) addTray(c *echo.Context, snap *farm.Snapshot) error {
 	from := posted(c)
 	f := farm.NewFields(from)
 	t := farm.ReadTray(f)
-	err := f.Faults()
-	if err == nil {
-		err = s.farm.Add(c.Request().Context(), "", t.Record())
-	}
-	if faults, only := faultsBy(err); only {
+	return s.keep(c, f.Faults(), t.Record(), false, func(faults map[string]string) error {
 		return s.seedsPage(c, http.StatusUnprocessableEntity, snap, from, faults)
-	}
-	if err != nil {
-		return err
-	}
-	return c.Redirect(http.StatusSeeOther, addressOf("recorded", t.Record(), "seeds"))
+	}, "seeds")
 }
 
 // A labelsView is labels to print: one for each tray and each row.

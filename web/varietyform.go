@@ -71,19 +71,7 @@ func (s *server) keepVariety(c *echo.Context, snap *farm.Snapshot) error {
 		return from(name)
 	})
 	v := farm.ReadVariety(f)
-	did, err := "recorded", f.Faults()
-	switch {
-	case err != nil:
-	case known:
-		did, err = "corrected", s.farm.Correct(c.Request().Context(), "", v.Record())
-	default:
-		err = s.farm.Add(c.Request().Context(), "", v.Record())
-	}
-	if faults, only := faultsBy(err); only {
+	return s.keep(c, f.Faults(), v.Record(), known, func(faults map[string]string) error {
 		return s.varietyForm(c, http.StatusUnprocessableEntity, snap, old.Name, from, faults)
-	}
-	if err != nil {
-		return err
-	}
-	return c.Redirect(http.StatusSeeOther, addressOf(did, v.Record(), "crops", v.Crop))
+	}, "crops", v.Crop)
 }

@@ -214,37 +214,28 @@ func (s *Stand) hasSky(f *Farm, first day.Day) bool {
 
 // sameCrops returns the crops of which every planting is as it was in a stand before: plantings learn only from their crop.
 func (f *Farm) sameCrops(before *Stand) map[string]bool {
-	same := make(map[string]bool)
-	if before == nil || before.made == nil {
-		return same
-	}
-	byCrop := func(f *Farm) map[string][]Planting {
-		crops := make(map[string][]Planting)
-		for _, p := range f.Plantings {
-			crops[p.Growth.Profile.ID] = append(crops[p.Growth.Profile.ID], p)
-		}
-		return crops
-	}
-	was := byCrop(before.farm)
-	for id, plantings := range byCrop(f) {
-		same[id] = reflect.DeepEqual(plantings, was[id])
-	}
-	return same
+	return f.same(before, func(*Planting) bool { return true })
 }
 
 // sameRecords returns the crops of which every planting with records is as it was in a stand before: plantings without records teach the
 // others nothing.
 func (f *Farm) sameRecords(before *Stand) map[string]bool {
+	return f.same(before, func(p *Planting) bool { return len(p.Counts)+len(p.Cuts)+len(p.Emerged)+len(p.FirstBud) > 0 })
+}
+
+// same returns the crops of which every planting that counts is as it was in a stand before.
+func (f *Farm) same(before *Stand, counts func(*Planting) bool) map[string]bool {
 	same := make(map[string]bool)
 	if before == nil || before.made == nil {
 		return same
 	}
 	byCrop := func(f *Farm) map[string][]Planting {
 		crops := make(map[string][]Planting)
-		for _, p := range f.Plantings {
+		for i := range f.Plantings {
+			p := &f.Plantings[i]
 			of := crops[p.Growth.Profile.ID]
-			if len(p.Counts)+len(p.Cuts)+len(p.Emerged)+len(p.FirstBud) > 0 {
-				of = append(of, p)
+			if counts(p) {
+				of = append(of, *p)
 			}
 			crops[p.Growth.Profile.ID] = of
 		}
