@@ -104,9 +104,20 @@ function watch(svg) {
   })
 }
 
+// keepNames lets the names stand at the edge while the year is scrolled under them.
+function keepNames(wrap) {
+  const svg = wrap.querySelector('svg.year')
+  const names = svg.querySelectorAll('.stem-name')
+  wrap.addEventListener('scroll', () => {
+    const by = (wrap.scrollLeft / svg.getBoundingClientRect().width) * svg.viewBox.baseVal.width
+    for (const name of names) name.setAttribute('transform', `translate(${by} 0)`)
+  })
+}
+
 export function startSeason() {
   for (const svg of document.querySelectorAll('svg.year')) watch(svg)
   for (const wrap of document.querySelectorAll('[data-year-wrap]')) {
+    keepNames(wrap)
     const today = wrap.querySelector('.year-today')
     if (today && wrap.scrollWidth > wrap.clientWidth) {
       wrap.scrollLeft = today.getBoundingClientRect().left - wrap.getBoundingClientRect().left - wrap.clientWidth / 2
