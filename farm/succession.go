@@ -146,6 +146,10 @@ const afterwards = 45
 
 // PlanSuccession works an ask out.
 func (s *Snapshot) PlanSuccession(a SuccessionAsk, progress func(float64)) (*SuccessionPlan, error) {
+	const tried = 0.3 // the share of the work that is done once all sowings are tried
+	if progress == nil {
+		progress = func(float64) {}
+	}
 	ground, err := s.Ground(a.Crop, a.Variety, a.Bed)
 	if err != nil {
 		return nil, err
@@ -171,7 +175,9 @@ func (s *Snapshot) PlanSuccession(a SuccessionAsk, progress func(float64)) (*Suc
 			all = append(all, c)
 		}
 	}
+	progress(tried / 2)
 	try := ground.Try(all, crop.Market, a.To.Add(afterwards))
+	progress(tried)
 	want := plan.WeeklyWant(a.From, a.To, a.Stems, a.Chance)
 	limits := plan.Limits{Existing: a.Existing}
 	if grid, ok := s.Book.Grid(a.Bed); ok {
@@ -180,7 +186,7 @@ func (s *Snapshot) PlanSuccession(a SuccessionAsk, progress func(float64)) (*Suc
 	}
 	searched := *try
 	searched.Trials = try.Trials[:len(sowings)]
-	out.Bloom = searched.EvenBloom(want, limits, progress)
+	out.Bloom = searched.EvenBloom(want, limits, func(share float64) { progress(tried + (1-tried)*share) })
 	out.EvenStems = try.Stems(out.Bloom.Sowings)
 	out.Calendar = try.AsManyStems(calendar, out.EvenStems)
 	out.CalendarWeeks = try.Outcome(out.Calendar, want, a.Existing)

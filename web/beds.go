@@ -52,6 +52,9 @@ type bedView struct {
 	At            int // how far down it stands in a file of its own
 }
 
+// IdleWords says how many idle times there are.
+func (v bedView) IdleWords() string { return times(len(v.Idles), "idle time") }
+
 // SvgH is how high the bed's plan is in a file of its own.
 func (v bedView) SvgH() int { return v.Height + 24 }
 
