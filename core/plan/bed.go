@@ -273,27 +273,32 @@ func ShadeCM(heightCM, latitude float64, yearDay int) float64 {
 	return min(2*heightCM, heightCM/math.Tan(noon*math.Pi/180))
 }
 
-// Sunward returns how far in cm a patch lies from another towards the noon sun in a bed that runs in a compass direction: above 0 where
-// it stands between the sun and the other, measured between their middles.
-func (g Grid) Sunward(p, other Patch, bearingDeg, latitude float64) float64 {
-	middle := func(a, b int) float64 { return g.SideCM * float64(a+b-1) / 2 }
-	along := middle(p.From, p.To) - middle(other.From, other.To)
-	across := middle(p.Left, p.Right) - middle(other.Left, other.Right)
-	turn := (SunDeg(latitude) - bearingDeg) * math.Pi / 180
-	return along*math.Cos(turn) + across*math.Sin(turn)
-}
-
-// Shades tells whether a tall patch throws its noon shade onto a short one in the same bed on a day of the year.
+// Shades tells whether a tall patch throws its noon shade onto a short one in the same bed, which runs in a compass direction, on a day of the
+// year: at least half a square of it, by what the tall ones stand above the short.
 func (g Grid) Shades(tall, short Patch, tallCM, shortCM, bearingDeg, latitude float64, yearDay int) bool {
 	const clearlyTaller = 30 // cm, and not merely as plants differ
 	if tallCM < shortCM+clearlyTaller {
 		return false
 	}
-	toSun := g.Sunward(tall, short, bearingDeg, latitude)
-	half := func(p Patch) float64 {
-		turn := (SunDeg(latitude) - bearingDeg) * math.Pi / 180
-		return g.SideCM / 2 * (float64(p.To-p.From+1)*math.Abs(math.Cos(turn)) + float64(p.Right-p.Left+1)*math.Abs(math.Sin(turn)))
+	length := ShadeCM(tallCM-shortCM, latitude, yearDay)
+	turn := (SunDeg(latitude) + 180 - bearingDeg) * math.Pi / 180
+	// The shade is the tall patch moved along the sun's rays. For some part of the way its middle must come so near to the short one's that the two
+	// overlap, along the bed and across it at the same time.
+	from, to := 0.0, 1.0
+	slab := func(apart, way, reach float64) {
+		if math.Abs(way) < roundUp {
+			if math.Abs(apart) >= reach {
+				from, to = 1, 0
+			}
+			return
+		}
+		near, far := (apart-reach)/way, (apart+reach)/way
+		from, to = max(from, min(near, far)), min(to, max(near, far))
 	}
-	gap := toSun - half(tall) - half(short) // between their near edges, along the sun's rays
-	return toSun > g.SideCM/2 && gap < ShadeCM(tallCM-shortCM, latitude, yearDay)
+	half := g.SideCM / 2
+	along := half * float64(short.From+short.To-tall.From-tall.To)
+	across := half * float64(short.Left+short.Right-tall.Left-tall.Right)
+	slab(along, length*math.Cos(turn), half*float64(tall.To-tall.From+1+short.To-short.From+1)-half)
+	slab(across, length*math.Sin(turn), half*float64(tall.Right-tall.Left+1+short.Right-short.Left+1)-half)
+	return from < to
 }

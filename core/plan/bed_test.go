@@ -108,6 +108,14 @@ func TestShade(t *testing.T) {
 			t.Errorf("tall on %v, short on %v, bed to %v°, at %v: %v", c.tall, c.short, c.bearing, c.latitude, got)
 		}
 	}
+	// In a bed that runs a little north of east the shade falls across it: what stands farther along is not reached.
+	if g.Shades(Patch{1, 3, 1, 4}, Patch{7, 10, 1, 4}, 180, 60, 80, 46.9, 172) {
+		t.Error("shade falls along the bed onto what stands a metre on")
+	}
+	// In a bed that runs north it falls along, onto what stands next to the north, and not onto what stands to the south.
+	if !g.Shades(Patch{1, 3, 1, 4}, Patch{4, 6, 1, 4}, 180, 60, 0, 46.9, 172) || g.Shades(Patch{7, 9, 1, 4}, Patch{4, 6, 1, 4}, 180, 60, 0, 46.9, 172) {
+		t.Error("in a bed that runs north the shade falls to the north")
+	}
 	if g.Shades(right, left, 80, 60, 90, 46.9, 172) {
 		t.Error("20 cm more make no shade to speak of")
 	}
