@@ -44,14 +44,21 @@ export const test = base.extend({
 
 export { expect }
 
+// worked waits until the page shows its answer, not how far it is.
+export async function worked(page) {
+  await expect(page.locator('.working')).toHaveCount(0)
+}
+
 // accessible runs axe on the page as it is.
 export async function accessible(page) {
+  await worked(page)
   const { violations } = await new AxeBuilder({ page }).analyze()
   expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`)).toEqual([])
 }
 
 // fits holds that nothing sticks out of the page sideways.
 export async function fits(page) {
+  await worked(page)
   const [wide, there] = await page.evaluate(() => [document.documentElement.scrollWidth, document.documentElement.clientWidth])
   expect(wide, 'the page is wider than its window').toBeLessThanOrEqual(there)
 }

@@ -17,8 +17,7 @@ for (const [name, path] of Object.entries({
   successions: '/season/successions?asked=1&crop=cosmos-single&stems=60&from=2027-07-05&until=2027-09-19&existing=1&pinch=1', date: '/season/date?asked=1&crop=sunflower-single&stems=40&on=2027-07-24&use=event', beds: '/beds', seeds: '/seeds?year=2027', crop: '/crops/dahlia-ball',
 })) {
   await desk.goto(address + path)
-  if (name === 'successions' || name === 'date') await desk.locator('#result-heading').waitFor({ timeout: 60_000 })
-  if (name === 'season-move') await desk.locator('.move-tables').first().waitFor()
+  for (let i = 0; i < 60 && await desk.locator('.working').count() > 0; i++) await desk.waitForTimeout(1000)
   if (name === 'morning') await desk.locator('details.crop summary').first().click()
   await picture(desk, name)
 }

@@ -112,8 +112,7 @@ type Farm struct {
 	now     *Snapshot
 	without map[string]*Snapshot // by record; of the same revision and view as now
 
-	seasons   map[int]*Season // by year
-	seasonsAt int64           // the revision that they are of
+	seasons map[int]*Season // the last that was worked out, by year
 }
 
 // New returns a farm on a store; clock is the wall clock, which a demo farm replaces with its own day.

@@ -24,7 +24,8 @@ type Season struct {
 	Dates       []forecast.Milestones // by planting, as Model has them
 	Frosts      climate.FrostRisk
 
-	weekly sync.Map // stems of single plantings by week, worked out when they are asked for
+	revision int64    // of the records that it is of
+	weekly   sync.Map // stems of single plantings by week, worked out when they are asked for
 }
 
 // How finely a season is drawn.
@@ -118,30 +119,36 @@ func (s *Season) takeOver(before *Season) {
 	}
 }
 
-// Season returns a growing year of the farm, by the year in which it begins. It is worked out once for each revision and day.
+// Season returns a growing year of the farm, by the year in which it begins. It is worked out once for each revision and day; other questions
+// are answered while it is.
 func (f *Farm) Season(ctx context.Context, year int) (*Season, error) {
-	f.mu.Lock()
-	defer f.mu.Unlock()
-	now, err := f.current(ctx)
-	if err != nil {
-		return nil, err
-	}
-	if f.seasons == nil {
-		f.seasons = make(map[int]*Season)
-	}
-	have := f.seasons[year]
-	if have != nil && f.seasonsAt == now.Revision && have.View.Today == now.View.Today {
-		return have, nil
+	now, have, err := f.lastSeason(ctx, year)
+	if err != nil || have != nil && have.revision == now.Revision && have.View.Today == now.View.Today {
+		return have, err
 	}
 	s, err := NewSeason(now.Book, now.View.Today, year, have)
 	if err != nil {
 		return nil, err
 	}
-	if f.seasonsAt != now.Revision {
-		clear(f.seasons)
-	}
-	f.seasons[year], f.seasonsAt = s, now.Revision
+	s.revision = now.Revision
+	f.mu.Lock()
+	defer f.mu.Unlock()
+	f.seasons[year] = s
 	return s, nil
+}
+
+// lastSeason returns the farm as it stands, and the season of a year that was worked out last, nil if none was.
+func (f *Farm) lastSeason(ctx context.Context, year int) (*Snapshot, *Season, error) {
+	f.mu.Lock()
+	defer f.mu.Unlock()
+	now, err := f.current(ctx)
+	if err != nil {
+		return nil, nil, err
+	}
+	if f.seasons == nil {
+		f.seasons = make(map[int]*Season)
+	}
+	return now, f.seasons[year], nil
 }
 
 // With returns the season as it would be with a planting in the place of the one of its id, or beside all others where there is none.

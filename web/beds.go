@@ -97,8 +97,8 @@ func (s *server) beds(c *echo.Context, snap *farm.Snapshot) error {
 	} else if place, err := snap.Book.Place(); err == nil && slices.Contains(years, farm.SeasonYears(date, place.Latitude)[1]) {
 		year = farm.SeasonYears(date, place.Latitude)[1]
 	}
-	season, err := s.farm.Season(c.Request().Context(), year)
-	if err != nil {
+	season, ok, err := s.seasonOf(c, snap, "/beds", "Beds", year)
+	if err != nil || !ok {
 		return err
 	}
 	if date.Before(season.From) || !date.Before(season.Until) {

@@ -1,6 +1,7 @@
 package web
 
 import (
+	"context"
 	"fmt"
 	"math"
 	"net/http"
@@ -70,7 +71,38 @@ type workingView struct {
 
 // answer waits a little for what a page's address asks for; where that takes longer it shows how far it is, and ok is false.
 func (s *server) answer(c *echo.Context, snap *farm.Snapshot, here, heading string, work func(progress func(float64)) (any, error)) (result any, ok bool, err error) {
-	started := s.jobs.run(jobKey(c, snap), work)
+	return s.await(c, snap, here, heading, s.jobs.run(jobKey(c, snap), work))
+}
+
+// seasonOf waits a little for a growing year; where it takes longer the page shows that it is worked out, and ok is false. A form that was
+// sent waits for as long as it takes.
+func (s *server) seasonOf(c *echo.Context, snap *farm.Snapshot, here, heading string, year int) (season *farm.Season, ok bool, err error) {
+	ctx := context.WithoutCancel(c.Request().Context()) // it goes on when the page that asked has gone
+	key := fmt.Sprintf("season %d %d %s", year, snap.Revision, snap.View.Today)
+	started := s.jobs.run(key, func(func(float64)) (any, error) { return s.farm.Season(ctx, year) })
+	if c.Request().Method == http.MethodPost {
+		<-started.done
+	}
+	result, ok, err := s.await(c, snap, here, heading, started)
+	if !ok {
+		return nil, false, err
+	}
+	s.jobs.forget(key) // the farm keeps it
+	if err != nil {
+		return nil, false, err
+	}
+	return result.(*farm.Season), true, nil
+}
+
+// forget drops a job that has ended.
+func (j *jobs) forget(key string) {
+	j.mu.Lock()
+	defer j.mu.Unlock()
+	delete(j.all, key)
+}
+
+// await waits a little for a job, or shows how far it is.
+func (s *server) await(c *echo.Context, snap *farm.Snapshot, here, heading string, started *job) (result any, ok bool, err error) {
 	select {
 	case <-started.done:
 		return started.result, true, started.err

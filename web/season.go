@@ -91,8 +91,8 @@ func (s *server) season(c *echo.Context, snap *farm.Snapshot) error {
 // seasonPage shows a growing year; where a planting is named, with what its move would change.
 func (s *server) seasonPage(c *echo.Context, code int, snap *farm.Snapshot, from typed, faults map[string]string) error {
 	year, years := yearOf(c, snap)
-	season, err := s.farm.Season(c.Request().Context(), year)
-	if err != nil {
+	season, ok, err := s.seasonOf(c, snap, "/season", "Season "+yearName(year, snap), year)
+	if err != nil || !ok {
 		return err
 	}
 	v := seasonView{Year: year, YearName: yearName(year, snap), Frost: seasonFrost(season), Crop: c.QueryParam("crop"), ByFrost: c.QueryParam("weeks") == "frost"}

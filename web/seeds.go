@@ -63,8 +63,8 @@ func (s *server) seedsPage(c *echo.Context, code int, snap *farm.Snapshot, from 
 	if c.QueryParam("year") == "" && !hasSowings(snap, year) {
 		year++
 	}
-	season, err := s.farm.Season(c.Request().Context(), year)
-	if err != nil {
+	season, ok, err := s.seasonOf(c, snap, "/seeds", "Seeds and trays", year)
+	if err != nil || !ok {
 		return err
 	}
 	place, err := snap.Book.Place()
@@ -230,8 +230,8 @@ type labelView struct{ ID, Variety, Line, Foot string }
 
 func (s *server) labels(c *echo.Context, snap *farm.Snapshot) error {
 	year, _ := yearOf(c, snap)
-	season, err := s.farm.Season(c.Request().Context(), year)
-	if err != nil {
+	season, ok, err := s.seasonOf(c, snap, "/seeds", "Labels", year)
+	if err != nil || !ok {
 		return err
 	}
 	v := labelsView{YearName: yearName(year, snap)}

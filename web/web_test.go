@@ -59,16 +59,21 @@ func newSite(t *testing.T, withDemo bool) *site {
 
 func (s *site) get(path string) (int, string) {
 	s.t.Helper()
-	answer, err := s.client.Get(s.server.URL + path)
-	if err != nil {
-		s.t.Fatal(err)
+	for {
+		answer, err := s.client.Get(s.server.URL + path)
+		if err != nil {
+			s.t.Fatal(err)
+		}
+		defer answer.Body.Close()
+		body, err := io.ReadAll(answer.Body)
+		if err != nil {
+			s.t.Fatal(err)
+		}
+		if answer.Header.Get("Refresh") == "" {
+			return answer.StatusCode, string(body)
+		}
+		time.Sleep(100 * time.Millisecond) // it is being worked out: the page goes on by itself
 	}
-	defer answer.Body.Close()
-	body, err := io.ReadAll(answer.Body)
-	if err != nil {
-		s.t.Fatal(err)
-	}
-	return answer.StatusCode, string(body)
 }
 
 var token = regexp.MustCompile(`name="csrf" value="([^"]+)"`)
