@@ -189,7 +189,7 @@ func (s *Snapshot) PlanSuccession(a SuccessionAsk, progress func(float64)) (*Suc
 	out.Bloom = searched.EvenBloom(want, limits, func(share float64) { progress(tried + (1-tried)*share) })
 	out.EvenStems = try.Stems(out.Bloom.Sowings)
 	out.Calendar = try.AsManyStems(calendar, out.EvenStems)
-	out.CalendarWeeks = try.Outcome(out.Calendar, want, a.Existing)
+	out.judge(ground, want, a.To.Add(afterwards))
 	reachable := func(i int) bool { return out.Bloom.Weeks[i].Reachable }
 	out.Even = plan.Compared(out.Bloom.Weeks, reachable, out.EvenStems)
 	out.Fixed = plan.Compared(out.CalendarWeeks, reachable, try.Stems(out.Calendar))
@@ -204,6 +204,22 @@ func (s *Snapshot) PlanSuccession(a SuccessionAsk, progress func(float64)) (*Suc
 		out.PeakHours = append(out.PeakHours, w.High/place.StemsAnHour)
 	}
 	return out, nil
+}
+
+// judge gives the weeks of both plans what they bring in weathers that were not looked at when the plan was made.
+func (p *SuccessionPlan) judge(ground *plan.Ground, want plan.Want, to day.Day) {
+	var sowings []plan.Sowing
+	for _, s := range slices.Concat(p.Bloom.Sowings, p.Calendar) {
+		if !slices.Contains(sowings, s.Sowing) {
+			sowings = append(sowings, s.Sowing)
+		}
+	}
+	unseen := ground.Unseen().Try(sowings, crop.Market, to)
+	weeks := unseen.Outcome(p.Bloom.Sowings, want, p.Existing)
+	for w := range weeks {
+		weeks[w].Reachable = p.Bloom.Weeks[w].Reachable
+	}
+	p.Bloom.Weeks, p.CalendarWeeks = weeks, unseen.Outcome(p.Calendar, want, p.Existing)
 }
 
 // week1 returns the day from which weeks are counted in the year of a period: the farm's own, or that after which one spring in ten still

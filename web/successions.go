@@ -199,7 +199,7 @@ func newSuccessionResult(snap *farm.Snapshot, p *farm.SuccessionPlan) *successio
 	held, wanted := 0, 0
 	for _, w := range p.Bloom.Weeks {
 		wanted++
-		if w.Reachable && w.Chance >= p.Chance-0.03 {
+		if w.Reachable {
 			held++
 		}
 	}

@@ -78,14 +78,35 @@ func (g *Ground) SowFor(starts Starts, want DateWant, progress func(float64)) Da
 		return DateAnswer{}
 	}
 	one := answer.One.Sowings[0]
-	for i := range fine.Trials {
-		if s := fine.Trials[i].Sowing; s.Method == one.Method && s.Pinched == one.Pinched {
-			answer.ByDate = append(answer.ByDate, DateChance{s, chance(fine.onDay(i), one.Plants, want.Stems)})
+	unseen := g.Unseen().tryDate(sowings, want)
+	answer.judge(unseen, want)
+	for i := range unseen.Trials {
+		if s := unseen.Trials[i].Sowing; s.Method == one.Method && s.Pinched == one.Pinched {
+			answer.ByDate = append(answer.ByDate, DateChance{s, chance(unseen.onDay(i), one.Plants, want.Stems)})
 		}
 	}
 	answer.Sure = answer.One.Chance >= want.Chance
 	progress(1)
 	return answer
+}
+
+// judge gives the plans of an answer the chances and stems that they have in a try that was not looked at when they were chosen.
+func (a *DateAnswer) judge(unseen *Try, want DateWant) {
+	for _, p := range []*DatePlan{a.One, a.Two, a.Half} {
+		if p == nil {
+			continue
+		}
+		var own []Sowing
+		each := make([]float32, unseen.Samples)
+		for _, s := range p.Sowings {
+			own = append(own, s.Sowing)
+			i := slices.IndexFunc(unseen.Trials, func(t Trial) bool { return t.Sowing == s.Sowing })
+			for k, stems := range unseen.onDay(i) {
+				each[k] += stems / float32(len(p.Sowings))
+			}
+		}
+		*p = *planOf(own, each, p.Plants(), want)
+	}
 }
 
 // SowOn returns the best plan for a date of a sowing made on one day, nil where it has no chance.
@@ -97,9 +118,16 @@ func (g *Ground) SowOn(starts Starts, on day.Day, want DateWant) *DatePlan {
 	return g.tryDate(sowings, want).single(want)
 }
 
+// How finely a date is looked at: a single day hangs on the weather more than a week of many does.
+const (
+	dateMembers = 32
+	dateDraws   = 48
+)
+
 // tryDate tries sowings of which nothing is cut within reservedDays of the day.
 func (g *Ground) tryDate(sowings []Sowing, want DateWant) *Try {
 	reserved := *g
+	reserved.members, reserved.draws = dateMembers, dateDraws
 	picks := g.Farm.Picks.Between(g.Farm.From, want.CutOn.Add(-reservedDays))
 	reserved.Farm.Picks = day.PickDays{Extra: append(picks, want.CutOn)}
 	return reserved.Try(sowings, want.Use, want.CutOn)

@@ -36,15 +36,26 @@ func (s Sowing) InBed() day.Day {
 type Ground struct {
 	Farm forecast.Farm
 	Row  forecast.Planting
+
+	members, draws int // 0 for trialMembers and trialDraws
 }
 
 // How finely trials are drawn: as many weathers as a forecast has, and fewer sets of traits.
 const (
-	trialMembers = 20
-	trialDraws   = 16
+	trialMembers = 12
+	trialDraws   = 32
 	trialPlants  = 1000
 	trialMargin  = 3 // days beyond the last pick
 )
+
+// Unseen returns the same ground under other weathers and other draws: what was chosen by trying many sowings is judged by those, since it does
+// a little worse there.
+func (g *Ground) Unseen() *Ground {
+	const other = 0x5eed
+	unseen := *g
+	unseen.Farm.Seed += other
+	return &unseen
+}
 
 // A Trial is a sowing with what it would give: stems a plant by pick day, and within it by sample. Sample i of all trials of one Try
 // is of the same weather.
@@ -66,6 +77,9 @@ type Try struct {
 func (g *Ground) Try(sowings []Sowing, use crop.Use, to day.Day) *Try {
 	farm := g.Farm
 	farm.To, farm.Members, farm.Draws = to, trialMembers, trialDraws
+	if g.members > 0 {
+		farm.Members, farm.Draws = g.members, g.draws
+	}
 	farm.Reach = max(2, to.Sub(farm.From)+trialMargin)
 	only := [crop.Uses]bool{}
 	only[use] = true
@@ -88,7 +102,7 @@ func (g *Ground) Try(sowings []Sowing, use crop.Use, to day.Day) *Try {
 		farm.Plantings = append(farm.Plantings, p)
 	}
 	f := forecast.New(&farm, nil).Forecast()
-	t := &Try{Picks: f.PickDays, Samples: trialMembers * trialDraws}
+	t := &Try{Picks: f.PickDays, Samples: farm.Members * farm.Draws}
 	for i, s := range sowings {
 		trial := Trial{Sowing: s, ByPick: make([][]float32, len(t.Picks))}
 		for j := range t.Picks {
