@@ -274,7 +274,7 @@ func (s *Snapshot) lastSafe(g *plan.Ground, starts plan.Starts, method crop.Meth
 	if farthest := s.View.Today.Add(farthestSeason + longSeason); end.After(farthest) {
 		end = farthest
 	}
-	last, ok, bounded := g.Try(sowings, crop.Market, end).LastSafe()
+	last, ok, bounded := g.Coarse().Try(sowings, crop.Market, end).LastSafe()
 	if !bounded {
 		last = day.Day{}
 	}

@@ -264,7 +264,7 @@ func (s *server) chooseSchool(c *echo.Context, snap *farm.Snapshot) error {
 	if question != "cut" && !slices.ContainsFunc(p.Questions(), func(q crop.Question) bool {
 		return q.ID == question && slices.ContainsFunc(q.Choices, func(o crop.Choice) bool { return o.ID == school })
 	}) {
-		return &farm.Advice{Words: "this crop has no such school: choose one from its card"}
+		return farm.Faults{{Field: "school", Advice: "this crop has no such school: choose one from its card"}}
 	}
 	if err := s.farm.ChooseSchool(c.Request().Context(), "", id, question, school); err != nil {
 		return err

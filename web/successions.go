@@ -1,7 +1,6 @@
 package web
 
 import (
-	"errors"
 	"fmt"
 	"math"
 	"net/http"
@@ -343,7 +342,7 @@ func (s *server) takeOver(c *echo.Context, snap *farm.Snapshot) error {
 	result := done.result.(*farm.SuccessionPlan)
 	records, name := snap.Plantings(result, strings.TrimSpace(c.FormValue("name")))
 	if len(records) == 0 {
-		return &farm.Advice{Words: "this plan has no sowings to take over: ask for another period"}
+		return farm.Faults{{Field: "stems", Advice: "this plan has no sowings to take over: ask for another period"}}
 	}
 	if err := s.farm.Add(c.Request().Context(), "", records...); err != nil {
 		return err
@@ -362,12 +361,7 @@ func yearIn(snap *farm.Snapshot, d day.Day) string {
 
 // takeBack withdraws all plantings of a succession, in one step.
 func (s *server) takeBack(c *echo.Context, snap *farm.Snapshot) error {
-	err := s.farm.WithdrawSuccession(c.Request().Context(), "", c.FormValue("succession"))
-	var faults farm.Faults
-	if errors.As(err, &faults) {
-		return &farm.Advice{Words: faults.Error(), Err: err}
-	}
-	if err != nil {
+	if err := s.farm.WithdrawSuccession(c.Request().Context(), "", c.FormValue("succession")); err != nil {
 		return err
 	}
 	return c.Redirect(http.StatusSeeOther, "/season/successions")

@@ -48,6 +48,14 @@ const (
 	trialMargin  = 3 // days beyond the last pick
 )
 
+// Coarse returns the same ground with fewer draws, for what asks little of them.
+func (g *Ground) Coarse() *Ground {
+	const fewDraws = 8
+	coarse := *g
+	coarse.members, coarse.draws = trialMembers, fewDraws
+	return &coarse
+}
+
 // Unseen returns the same ground under other weathers and other draws: what was chosen by trying many sowings is judged by those, since it does
 // a little worse there.
 func (g *Ground) Unseen() *Ground {

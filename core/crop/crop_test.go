@@ -1,0 +1,47 @@
+package crop
+
+import "testing"
+
+func TestTooLowForCutting(t *testing.T) {
+	zinnia := &Profile{ID: "zinnia-tall", HeightCM: [2]float64{80, 110}, Stem: Stem{LaterCM: 45}}
+	dahlia := &Profile{ID: "dahlia-ball", HeightCM: [2]float64{90, 130}, Stem: Stem{LaterCM: 50}}
+	muscari := &Profile{ID: "short-bulb", HeightCM: [2]float64{15, 25}, Stem: Stem{LaterCM: 15}}
+	for _, c := range []struct {
+		p          *Profile
+		high, stem float64
+		want       bool
+	}{
+		{zinnia, 15, 0, true}, {zinnia, 80, 0, false}, {zinnia, 0, 30, true}, {zinnia, 0, 45, false}, {zinnia, 0, 0, false},
+		{dahlia, 60, 0, true}, {dahlia, 90, 0, false}, {muscari, 20, 15, false}, // what the crop itself does not reach is not asked of a variety
+	} {
+		if got := c.p.TooLow(c.high, c.stem); got != c.want {
+			t.Errorf("%s of %v cm with %v cm of stem: %v", c.p.ID, c.high, c.stem, got)
+		}
+	}
+}
+
+// Every question has a default, no school stands twice, and only what can be chosen is asked.
+func TestQuestions(t *testing.T) {
+	again := &Profile{ID: "zinnia", Starts: []Method{Direct, Tray}, PreferredStart: Tray, SowEveryDays: [2]int{7, 21}, Conditions: []string{"cool", "hot"}, Yield: Yield{Habit: Again}}
+	single := &Profile{ID: "tulip", Starts: []Method{Bulb}, PreferredStart: Bulb, Conditions: []string{"cool"}, Yield: Yield{Habit: Single}}
+	asked := func(p *Profile) map[string]string {
+		first := make(map[string]string)
+		for _, q := range p.Questions() {
+			seen := make(map[string]bool)
+			for _, c := range q.Choices {
+				if seen[c.ID] || c.ID == "" || c.Words == "" {
+					t.Errorf("%s asks %s with %q twice or empty", p.ID, q.ID, c.ID)
+				}
+				seen[c.ID] = true
+			}
+			first[q.ID] = q.Choices[0].ID
+		}
+		return first
+	}
+	if got := asked(again); got["sow"] != "warmth" || got["start"] != "tray" || got["condition"] != "cool" || got["side-buds"] != "long" || got["leaves"] != "" {
+		t.Errorf("the defaults are %v", got)
+	}
+	if got := asked(single); got["sow"] != "" || got["start"] != "" || got["condition"] != "" || got["side-buds"] != "" || got["leaves"] != "top" {
+		t.Errorf("of a bulb is asked %v", got)
+	}
+}

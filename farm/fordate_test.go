@@ -1,0 +1,113 @@
+package farm_test
+
+import (
+	"strings"
+	"testing"
+
+	"dewcount/core/crop"
+	"dewcount/core/day"
+	"dewcount/farm"
+)
+
+func dateAsk(t *testing.T, s *farm.Snapshot, fields string) (farm.DateAsk, error) {
+	t.Helper()
+	given := make(map[string]string)
+	for _, f := range strings.Fields(fields) {
+		name, value, _ := strings.Cut(f, "=")
+		given[name] = strings.ReplaceAll(value, "_", " ")
+	}
+	f := farm.NewFields(func(name string) string { return given[name] })
+	a := s.Book.ReadDateAsk(f, s.View.Today)
+	return a, f.Faults()
+}
+
+func TestADateIsCutOnTheLastPickBefore(t *testing.T) {
+	s := snapshot(t, winterFarm(t, "foothills-47n", "47", "2027-01-10"))
+	for given, want := range map[string]string{
+		"on=2027-07-17":                   "2027-07-16", // a Saturday after Friday's pick
+		"on=2027-07-20":                   "2027-07-20", // on a pick day itself it would be cut that morning
+		"on=2027-07-19":                   "2027-07-16", // a Monday: Friday is three days before
+		"on=2027-07-17 cut_on=2027-07-15": "2027-07-15",
+	} {
+		a, err := dateAsk(t, s, "crop=cosmos-single stems=40 "+given)
+		if on := day.Must(want); err != nil || a.CutOn != on && !(given == "on=2027-07-20" && a.CutOn.Before(a.On)) {
+			t.Errorf("%s is cut on %s, want %s: %v", given, a.CutOn, want, err)
+		}
+		if a.Use != crop.Event || a.Method != crop.Direct || a.Chance != 0.9 {
+			t.Errorf("%s: %+v", given, a)
+		}
+	}
+	for given, want := range map[string]string{
+		"crop=peony stems=40 on=2027-07-17":                           "stands for years",
+		"crop=cosmos-single stems=40 on=2027-07-17 cut_on=2027-07-20": "after the event",
+		"crop=cosmos-single stems=40 on=2026-07-17":                   "nothing can be sown",
+		"crop=cosmos-single stems=40 on=2039-07-17":                   "too far ahead",
+		"crop=cosmos-single stems=40 on=2027-07-17 use=salad":         "use",
+		"crop=cosmos-single stems=-4 on=2027-07-17":                   "out of reason",
+		"crop=sunflower-single stems=40 on=2027-07-17 method=tuber":   "not started as tuber",
+	} {
+		if _, err := dateAsk(t, s, given); err == nil || !strings.Contains(err.Error(), want) {
+			t.Errorf("%s: %v, want %q", given, err, want)
+		}
+	}
+}
+
+func TestADateInTimeTooLateAndNever(t *testing.T) {
+	plan := func(s *farm.Snapshot, fields string) *farm.DateResult {
+		t.Helper()
+		a, err := dateAsk(t, s, fields)
+		if err != nil {
+			t.Fatal(err)
+		}
+		r, err := s.PlanDate(a, nil)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return r
+	}
+	winter := snapshot(t, winterFarm(t, "foothills-47n", "47", "2027-01-10"))
+	r := plan(winter, "crop=cosmos-single stems=30 on=2027-08-14 chance=80")
+	if r.TooLate || r.Never || r.Answer.One == nil || r.Answer.Half == nil || r.Answer.Two == nil {
+		t.Fatalf("cosmos for August: %+v", r)
+	}
+	if start := r.Answer.One.Sowings[0].Started; start.Before(day.Must("2027-04-01")) || start.After(day.Must("2027-07-01")) {
+		t.Errorf("cosmos for August are sown on %s", start)
+	}
+	if r := plan(winter, "crop=cosmos-single stems=30 on=2027-12-18"); !r.Never || r.TooLate || len(r.Others) > 0 {
+		t.Errorf("cosmos for Christmas: never %v, too late %v", r.Never, r.TooLate)
+	}
+	summer := snapshot(t, winterFarm(t, "foothills-47n", "47", "2027-07-09"))
+	late := plan(summer, "crop=snapdragon stems=30 on=2027-09-04")
+	if !late.TooLate || len(late.Others) == 0 {
+		t.Fatalf("snapdragons in eight weeks: %+v", late)
+	}
+	for _, o := range late.Others {
+		if o.Chance < 0.5 || o.Plants < 2 || o.Profile.ID == "snapdragon" || o.Profile.Lasts(o.Method) {
+			t.Errorf("it could still come: %s, %d plants, %.2f", o.Profile.ID, o.Plants, o.Chance)
+		}
+	}
+}
+
+func TestASteeredCropHasItsProgramme(t *testing.T) {
+	s := snapshot(t, winterFarm(t, "foothills-47n", "47", "2027-01-10"))
+	a, err := dateAsk(t, s, "crop=chrysanthemum-controlled stems=60 on=2027-07-24")
+	if err != nil {
+		t.Fatal(err)
+	}
+	r, err := s.PlanDate(a, nil)
+	if err != nil || r.Programme == nil {
+		t.Fatalf("no programme: %+v, %v", r, err)
+	}
+	g := r.Programme
+	if g.ShortFrom.Sub(g.Planted) != 18 || !g.ColourOn.After(g.ShortFrom) || !a.CutOn.After(g.ColourOn) {
+		t.Errorf("planted %s, short days from %s, colour %s, cut %s", g.Planted, g.ShortFrom, g.ColourOn, a.CutOn)
+	}
+	if len(g.Days) != g.ColourOn.Sub(g.Planted) {
+		t.Errorf("%d days are laid out, not every one", len(g.Days))
+	}
+	if other, err := dateAsk(t, s, "crop=cosmos-single stems=30 on=2027-08-14"); err == nil {
+		if r, err := s.PlanDate(other, nil); err != nil || r.Programme != nil {
+			t.Errorf("cosmos are not steered: %+v, %v", r.Programme, err)
+		}
+	}
+}

@@ -1,0 +1,231 @@
+package web
+
+import (
+	"encoding/xml"
+	"errors"
+	"io"
+	"net/http"
+	"net/url"
+	"slices"
+	"strings"
+	"testing"
+	"time"
+
+	"dewcount/farm"
+)
+
+func (s *site) planting(id string) (farm.Planting, bool) {
+	s.t.Helper()
+	book, _, err := s.store.Load(ctx)
+	if err != nil {
+		s.t.Fatal(err)
+	}
+	return book.Planting(id)
+}
+
+// A move takes the dates that follow the start along, unless they were typed anew; what is wrong loses nothing that was typed.
+func TestAMoveIsKept(t *testing.T) {
+	s := newSite(t, true)
+	before, _ := s.planting("SN3")
+	form := url.Values{"typed": {"1"}, "planting": {"SN3"}, "started_on": {before.StartedOn.Add(7).String()}, "planted_out_on": {before.PlantedOutOn.String()},
+		"pinched_on": {before.PinchedOn.Add(20).String()}, "plants": {"150"}}
+	status, to, _ := s.post("/season?year=2027&planting=SN3&started_on="+before.StartedOn.Add(7).String(), "/season/move?year=2027", form)
+	if status != http.StatusSeeOther || !strings.Contains(to, "planting=SN3") {
+		t.Fatalf("a move: %d to %s", status, to)
+	}
+	after, _ := s.planting("SN3")
+	if after.StartedOn != before.StartedOn.Add(7) || after.PlantedOutOn != before.PlantedOutOn.Add(7) || after.PinchedOn != before.PinchedOn.Add(20) || after.Plants != 150 {
+		t.Errorf("moved to %+v", after)
+	}
+	form.Set("plants", "many")
+	form.Set("started_on", "2027-02-30")
+	status, _, body := s.post("/season?year=2027&planting=SN3&started_on=2027-03-01", "/season/move?year=2027&planting=SN3", form)
+	if status != http.StatusUnprocessableEntity || !strings.Contains(body, `value="many"`) || !strings.Contains(body, `value="2027-02-30"`) {
+		t.Errorf("a bad move: %d", status)
+	}
+	if now, _ := s.planting("SN3"); now != after {
+		t.Error("a bad move changed the planting")
+	}
+}
+
+func TestSuccessionsAreTakenOverAndBack(t *testing.T) {
+	s := newSite(t, true)
+	address := "/season/successions?asked=1&crop=cosmos-single&stems=60&from=2027-07-19&until=2027-08-29&existing=1"
+	before := s.revision()
+	status, body := s.get(address)
+	if status != http.StatusOK || !strings.Contains(body, "Take these sowings over") {
+		t.Fatalf("successions: %d", status)
+	}
+	if s.revision() != before {
+		t.Error("looking at a plan changed the records")
+	}
+	status, to, _ := s.post(address, address, url.Values{})
+	if status != http.StatusSeeOther {
+		t.Fatalf("taking over: %d to %s", status, to)
+	}
+	taken, err := url.Parse(to)
+	if err != nil {
+		t.Fatal(err)
+	}
+	name := taken.Query().Get("succession")
+	book, _, err := s.store.Load(ctx)
+	if err != nil {
+		t.Fatal(err)
+	}
+	of := func(p farm.Planting) bool { return p.Succession == name && name != "" }
+	if !slices.ContainsFunc(book.Plantings, of) {
+		t.Fatalf("nothing belongs to plan %q", name)
+	}
+	if status, _, _ := s.post("/season/successions", "/season/successions/back", url.Values{"succession": {name}}); status != http.StatusSeeOther {
+		t.Errorf("taking back: %d", status)
+	}
+	if book, _, err = s.store.Load(ctx); err != nil || slices.ContainsFunc(book.Plantings, of) {
+		t.Errorf("the plan is still there: %v", err)
+	}
+	if status, _, _ := s.post("/season/successions", "/season/successions/back", url.Values{"succession": {name}}); status != http.StatusNotFound {
+		t.Errorf("taking back twice: %d", status)
+	}
+	if status, body := s.get("/season/successions?asked=1&crop=peony&stems=lots&from=2027-07-19&until=2027-08-29"); status != http.StatusUnprocessableEntity ||
+		!strings.Contains(body, `value="lots"`) || !strings.Contains(body, "successions make no sense") {
+		t.Errorf("a bad ask: %d", status)
+	}
+}
+
+func TestCropsOfOnesOwn(t *testing.T) {
+	s := newSite(t, true)
+	book, _, err := s.store.Load(ctx)
+	if err != nil {
+		t.Fatal(err)
+	}
+	form := func(id string) url.Values {
+		e, _, _ := book.Entry(id)
+		v := url.Values{}
+		for _, l := range e.Leaves() {
+			v.Set(l.Path, l.Text)
+		}
+		return v
+	}
+	wrong := form("zinnia-tall")
+	wrong.Set("spread_cv", "9")
+	if status, _, body := s.post("/crops/zinnia-tall/edit", "/crops/zinnia-tall", wrong); status != http.StatusUnprocessableEntity || !strings.Contains(body, "should lie within") || !strings.Contains(body, `value="9"`) {
+		t.Errorf("a spread of nine: %d", status)
+	}
+	right := form("zinnia-tall")
+	right.Set("spacing_cm", "20")
+	if status, _, _ := s.post("/crops/zinnia-tall/edit", "/crops/zinnia-tall", right); status != http.StatusSeeOther {
+		t.Errorf("another spacing: %d", status)
+	}
+	if now, _, _ := s.store.Load(ctx); now.Crop("zinnia-tall").SpacingCM != 20 {
+		t.Errorf("zinnias stand at %v cm", now.Crop("zinnia-tall").SpacingCM)
+	}
+	if status, _, _ := s.post("/crops/zinnia-tall/edit", "/crops/zinnia-tall/drop", url.Values{}); status != http.StatusSeeOther {
+		t.Errorf("back to the shipped values: %d", status)
+	}
+	if now, _, _ := s.store.Load(ctx); now.Crop("zinnia-tall").SpacingCM != 25 {
+		t.Errorf("the shipped spacing is %v cm", now.Crop("zinnia-tall").SpacingCM)
+	}
+	for id, want := range map[string]int{"zinnia-tall": http.StatusUnprocessableEntity, "Zinnia Giant": http.StatusUnprocessableEntity, "zinnia-giant": http.StatusSeeOther} {
+		v := form("zinnia-tall")
+		v.Set("id", id)
+		v.Set("like", "zinnia-tall")
+		if status, _, _ := s.post("/crops/new?like=zinnia-tall", "/crops", v); status != want {
+			t.Errorf("a new crop called %q: %d, want %d", id, status, want)
+		}
+	}
+	for school, want := range map[string]int{"weeks": http.StatusSeeOther, "astrology": http.StatusUnprocessableEntity} {
+		status, _, body := s.post("/crops/zinnia-tall", "/crops/zinnia-tall/school", url.Values{"question": {"sow"}, "school": {school}})
+		if status != want || want != http.StatusSeeOther && !strings.Contains(body, "no such school") {
+			t.Errorf("the school of %s: %d", school, status)
+		}
+	}
+}
+
+func TestAFarmIsStartedFromNothing(t *testing.T) {
+	s := newSite(t, false)
+	first := url.Values{"name": {"Four Beds"}, "timezone": {"Europe/London"}, "pick_days": {"tue fri"}, "climate": {"maritime-52n"}}
+	if status, to, _ := s.post("/farm", "/farm", first); status != http.StatusSeeOther || to != "/start" {
+		t.Fatalf("a place by its climate: %d to %s", status, to)
+	}
+	for _, step := range []struct {
+		path string
+		form url.Values
+		want int
+	}{
+		{"/start/beds", url.Values{"count": {"none"}, "length_m": {"10"}, "width_m": {"1.2"}}, http.StatusUnprocessableEntity},
+		{"/start/beds", url.Values{"count": {"4"}, "length_m": {"10"}, "width_m": {"1.2"}, "bearing_deg": {"90"}}, http.StatusSeeOther},
+		{"/start/crops", url.Values{"crop": {"cosmos-single", "cornflower", "no-crop"}}, http.StatusSeeOther},
+		{"/start/market", url.Values{"order": {"Market"}, "due_on": {"2027-06-05"}, "stems": {"-3"}}, http.StatusUnprocessableEntity},
+		{"/start/market", url.Values{"order": {"Market"}, "due_on": {"2027-06-05"}, "stems": {"40"}}, http.StatusSeeOther},
+	} {
+		if status, _, _ := s.post("/start", step.path, step.form); status != step.want {
+			t.Errorf("%s %v: %d, want %d", step.path, step.form, status, step.want)
+		}
+	}
+	book, _, err := s.store.Load(ctx)
+	if err != nil || len(book.Beds) != 4 || len(book.Varieties) != 2 || len(book.OrderLines) != 2 {
+		t.Errorf("%d beds, %d varieties, %d lines: %v", len(book.Beds), len(book.Varieties), len(book.OrderLines), err)
+	}
+	place, err := book.Place()
+	if err != nil || place.Latitude != 52 || place.Longitude != 0 {
+		t.Errorf("the farm lies at %v, %v: %v", place.Latitude, place.Longitude, err)
+	}
+}
+
+// The drawings are XML that any reader takes, with nothing that scripts.
+func TestDrawingsAreWellFormed(t *testing.T) {
+	s := newSite(t, true)
+	for _, path := range []string{"/season.svg?year=2026", "/beds.svg?on=2026-08-01"} {
+		status, body := s.get(path)
+		decoder := xml.NewDecoder(strings.NewReader(body))
+		elements := 0
+		for {
+			token, err := decoder.Token()
+			if errors.Is(err, io.EOF) {
+				break
+			}
+			if err != nil {
+				t.Fatalf("%s: %d, %v", path, status, err)
+			}
+			if start, ok := token.(xml.StartElement); ok {
+				if elements++; start.Name.Local == "script" {
+					t.Errorf("%s has a script", path)
+				}
+			}
+		}
+		if elements < 100 || strings.Contains(body, "ZgotmplZ") {
+			t.Errorf("%s has %d elements", path, elements)
+		}
+	}
+}
+
+// What takes long goes on without its page, is worked out once, and an error in it is told and not a crash.
+func TestJobs(t *testing.T) {
+	var all jobs
+	runs := 0
+	release := make(chan struct{})
+	work := func(progress func(float64)) (any, error) {
+		runs++
+		progress(0.5)
+		<-release
+		return 7, nil
+	}
+	one, two := all.run("a", work), all.run("a", work)
+	close(release)
+	<-one.done
+	if one != two || runs != 1 || one.result != 7 {
+		t.Errorf("%d runs, %v", runs, one.result)
+	}
+	all.forget("a")
+	if again := all.run("a", func(func(float64)) (any, error) { panic("out of order") }); again == one {
+		t.Error("a job was not forgotten")
+	} else {
+		select {
+		case <-again.done:
+		case <-time.After(10 * time.Second):
+			t.Fatal("a job that failed never ended")
+		}
+		if again.err == nil {
+			t.Error("a job that failed tells nothing")
+		}
+	}
+}
