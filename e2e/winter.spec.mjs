@@ -179,3 +179,64 @@ test('the plans fit a phone', async ({ page, address }) => {
     await accessible(page)
   }
 })
+
+test('the winter evening with keys alone', async ({ page, address }) => {
+  const here = () => page.evaluate(() => document.activeElement?.id || document.activeElement?.textContent.trim() || '')
+  const tabTo = async (name) => {
+    for (let i = 0; i < 150; i++) {
+      if (await here() === name) return
+      await page.keyboard.press('Tab')
+    }
+    throw new Error(`no way by Tab to ${name}, but to ${await here()}`)
+  }
+  const jump = async (to, heading) => {
+    await page.evaluate(() => document.activeElement?.blur())
+    await page.keyboard.press('/')
+    await page.keyboard.type(to)
+    await page.keyboard.press('Enter')
+    await expect(page.getByRole('heading', { level: 1 })).toContainText(heading)
+    await expect(page.locator('.working')).toHaveCount(0)
+  }
+  await page.goto(address)
+  await jump('successions', 'Plan successions')
+  await tabTo('crop')
+  await page.keyboard.type('Cosmos, single')
+  await tabTo('stems')
+  await page.keyboard.press('Control+A')
+  await page.keyboard.type('40')
+  await tabTo('from')
+  await page.keyboard.type('07192027')
+  await tabTo('until')
+  await page.keyboard.type('08292027')
+  await expect(page.getByLabel('Until')).toHaveValue('2027-08-29')
+  await tabTo('Work it out')
+  await page.keyboard.press('Enter')
+  await expect(page.locator('#result-heading')).toContainText('plants', { timeout: 60_000 })
+  await tabTo('Take these sowings over')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Season 2027')
+  await expect(page.locator('a.stem').first()).toBeVisible()
+
+  await jump('beds', 'Beds on')
+  await tabTo('through')
+  for (let i = 0; i < 3; i++) await page.keyboard.press('ArrowRight')
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('12 July')
+
+  await jump('sow for a date', 'Sow for a date')
+  await tabTo('on')
+  await page.keyboard.type('08142027')
+  await tabTo('crop')
+  await page.keyboard.type('Cosmos, single')
+  await tabTo('stems')
+  await page.keyboard.type('30')
+  await page.keyboard.press('Enter')
+  await expect(page.locator('#result-heading')).toContainText('stems on Sat 14 August', { timeout: 60_000 })
+
+  await jump('Zinnia, tall double', 'Zinnia, tall double')
+  await page.locator('#q-sow input[checked]').focus()
+  await page.keyboard.press('ArrowDown')
+  await tabTo('Choose')
+  await page.keyboard.press('Enter')
+  await expect(page.locator('#q-sow').getByRole('radio').nth(1)).toBeChecked()
+  await jump('seeds', 'Seeds and trays')
+})
