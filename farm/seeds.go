@@ -25,13 +25,12 @@ type SeedLine struct {
 
 // A SeedSowing is what one planting takes.
 type SeedSowing struct {
-	Planting        Planting
-	Seeds           int
-	Trays           int
-	Tray            Tray
-	Raising         *plan.Raising // of what is raised in trays
-	Up              day.Day
-	FirstOf, LastOf int // numbers of its trays within the sowing
+	Planting Planting
+	Seeds    int
+	Trays    int
+	Tray     Tray
+	Raising  *plan.Raising // of what is raised in trays
+	Up       day.Day
 }
 
 // thickDirect is how much thicker a row is sown than its plants shall stand: it is thinned twice.

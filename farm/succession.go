@@ -133,12 +133,11 @@ type SuccessionPlan struct {
 // A SowingDates is a planned sowing with what follows from it.
 type SowingDates struct {
 	plan.Planned
-	PinchOn             day.Day // zero where it is not pinched
-	FirstCut, LastCut   day.Day
-	Squares             int
-	Late                bool // after the last safe date
-	WeekNo              int  // after the last frost
-	Seeds, Trays, Cells int
+	PinchOn           day.Day // zero where it is not pinched
+	FirstCut, LastCut day.Day
+	Squares           int
+	Late              bool // after the last safe date
+	WeekNo            int  // after the last frost
 }
 
 // afterwards is for how many days beyond a period stems are looked at that nobody wants.
@@ -189,10 +188,10 @@ func (s *Snapshot) PlanSuccession(a SuccessionAsk, progress func(float64)) (*Suc
 	out.Bloom = searched.EvenBloom(want, limits, func(share float64) { progress(tried + (1-tried)*share) })
 	out.EvenStems = try.Stems(out.Bloom.Sowings)
 	out.Calendar = try.AsManyStems(calendar, out.EvenStems)
-	out.judge(ground, want, a.To.Add(afterwards))
+	rows := out.judge(ground, want, a.To.Add(afterwards))
 	reachable := func(i int) bool { return out.Bloom.Weeks[i].Reachable }
-	out.Even = plan.Compared(out.Bloom.Weeks, reachable, out.EvenStems)
-	out.Fixed = plan.Compared(out.CalendarWeeks, reachable, try.Stems(out.Calendar))
+	out.Even = plan.Compared(out.Bloom.Weeks, reachable, out.EvenStems+rows)
+	out.Fixed = plan.Compared(out.CalendarWeeks, reachable, try.Stems(out.Calendar)+rows)
 	chosen, weeks := out.Bloom.Sowings, out.Bloom.Weeks
 	if a.By == "weeks" {
 		chosen, weeks = out.Calendar, out.CalendarWeeks
@@ -206,8 +205,9 @@ func (s *Snapshot) PlanSuccession(a SuccessionAsk, progress func(float64)) (*Suc
 	return out, nil
 }
 
-// judge gives the weeks of both plans what they bring in weathers that were not looked at when the plan was made.
-func (p *SuccessionPlan) judge(ground *plan.Ground, want plan.Want, to day.Day) {
+// judge gives the weeks of both plans what they bring in weathers that were not looked at when the plan was made, and returns the stems that
+// the rows on record are expected to give in the weeks that are held, where they count.
+func (p *SuccessionPlan) judge(ground *plan.Ground, want plan.Want, to day.Day) (rows float64) {
 	var sowings []plan.Sowing
 	for _, s := range slices.Concat(p.Bloom.Sowings, p.Calendar) {
 		if !slices.Contains(sowings, s.Sowing) {
@@ -220,6 +220,12 @@ func (p *SuccessionPlan) judge(ground *plan.Ground, want plan.Want, to day.Day) 
 		weeks[w].Reachable = p.Bloom.Weeks[w].Reachable
 	}
 	p.Bloom.Weeks, p.CalendarWeeks = weeks, unseen.Outcome(p.Calendar, want, p.Existing)
+	for w, alone := range unseen.Outcome(nil, want, p.Existing) {
+		if weeks[w].Reachable && alone.Want > 0 {
+			rows += alone.Want + alone.Over - alone.Short // their mean
+		}
+	}
+	return rows
 }
 
 // week1 returns the day from which weeks are counted in the year of a period: the farm's own, or that after which one spring in ten still

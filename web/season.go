@@ -17,20 +17,19 @@ import (
 
 // A seasonView is the year in a drawing, and what a move of one planting would change.
 type seasonView struct {
-	Year           int
-	YearName       string
-	Years          []linkView
-	Crops          []option
-	Crop           string
-	ByFrost        bool
-	Drawing        seasonDrawing
-	Frost          string
-	Move           *plantMove
-	Choose         []option // plantings that can be moved, for typing
-	Weeks          []weekLine
-	Empty          bool
-	Link           string // address of this view without a planting
-	Wanted, Marked int
+	Year     int
+	YearName string
+	Years    []linkView
+	Crops    []option
+	Crop     string
+	ByFrost  bool
+	Drawing  seasonDrawing
+	Frost    string
+	Move     *plantMove
+	Choose   []option // plantings that can be moved, for typing
+	Weeks    []weekLine
+	Empty    bool
+	Link     string // address of this view without a planting
 }
 
 type linkView struct {

@@ -61,8 +61,7 @@ type chartDrawing struct {
 	Title        string
 	Height       int
 	Bars         []chartBar
-	Wanted       string // a stepped line
-	Most         string
+	Wanted       string     // a stepped line
 	Lines        []tickView // heights with their number
 	HasWant, Any bool
 }

@@ -34,17 +34,17 @@ type successionLine struct {
 
 // A successionResult is the plan by warmth beside that by the calendar.
 type successionResult struct {
-	Verdict, Advice string
-	School          string
-	Sowings         []sowingLine
-	Options         []string
-	Weeks           []bloomWeek
-	Compared        []comparedLine
-	Notes           []string
-	None            bool
-	CanTake         bool
-	Peak            string
-	Out, Pinch      bool // whether any sowing is planted out or pinched
+	Verdict    string
+	School     string
+	Sowings    []sowingLine
+	Options    []string
+	Weeks      []bloomWeek
+	Compared   []comparedLine
+	Notes      []string
+	None       bool
+	CanTake    bool
+	Peak       string
+	Out, Pinch bool // whether any sowing is planted out or pinched
 }
 
 // times writes so many of something.
@@ -69,7 +69,6 @@ type bloomWeek struct {
 	Chance          string
 	Short, Given    bool
 	FixedShort      bool
-	EvenN, FixedN   string
 	FixedGlut, Glut bool
 }
 
