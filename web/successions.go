@@ -194,11 +194,12 @@ func newSuccessionResult(snap *farm.Snapshot, p *farm.SuccessionPlan) *successio
 		r.School = fmt.Sprintf("every %d days", p.EveryDays)
 	}
 	r.None = len(p.Sowings) == 0
-	held, wanted := 0, 0
+	held, wanted, least := 0, 0, 1.0
 	for _, w := range p.Bloom.Weeks {
 		wanted++
 		if w.Reachable {
 			held++
+			least = min(least, w.Chance)
 		}
 	}
 	plants := 0
@@ -209,10 +210,10 @@ func newSuccessionResult(snap *farm.Snapshot, p *farm.SuccessionPlan) *successio
 			r.Notes = append(r.Notes, fmt.Sprintf("%s is after the last safe day, %s: the frost may come first.", d.Started.Spoken(), p.LastSafe.Spoken()))
 		}
 	}
-	r.Verdict = fmt.Sprintf("%s of %d plants in all: %d of %d weeks have %d stems, %s.", times(len(p.Sowings), "sowing"), plants, held, wanted, p.Stems, tenths(p.Chance))
+	r.Verdict = fmt.Sprintf("%s of %d plants in all: %d of %d weeks have %d stems, the least sure of them %s.", times(len(p.Sowings), "sowing"), plants, held, wanted, p.Stems, tenths(least))
 	switch {
 	case r.None && p.Existing && held == wanted:
-		r.Verdict = fmt.Sprintf("Nothing more is needed: what is planted already supplies all %d weeks, %s.", wanted, tenths(p.Chance))
+		r.Verdict = fmt.Sprintf("Nothing more is needed: what is planted already supplies all %d weeks, the least sure of them %s.", wanted, tenths(least))
 	case r.None:
 		r.Verdict = "No sowing that can still be made would hold these weeks so surely. Ask for a later period, another way to start, or a lower chance."
 	case p.By == "weeks":
