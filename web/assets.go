@@ -10,6 +10,9 @@ import (
 	"strings"
 	"sync"
 
+	"dewcount/core/crop"
+	"dewcount/web/ladder"
+
 	"github.com/labstack/echo/v5"
 )
 
@@ -20,13 +23,42 @@ var shipped embed.FS
 // can keep it for good.
 func assetAddress(name string) string { return "/assets/" + name + "?" + markOf(name) }
 
+// shippedFile returns a file that comes with the program: one that it embeds, or a ladder that it draws.
+func shippedFile(name string) ([]byte, error) {
+	if form, ok := strings.CutPrefix(name, "ladder/"); ok {
+		if sheet, ok := sheets()[strings.TrimSuffix(form, ".svg")]; ok {
+			return sheet, nil
+		}
+	}
+	return shipped.ReadFile(name)
+}
+
+// sheets are the drawn ladders by flower form.
+var sheets = sync.OnceValue(func() map[string][]byte {
+	drawn := make(map[string][]byte)
+	for _, form := range ladder.Forms() {
+		drawn[form] = ladder.Sheet(form)
+	}
+	return drawn
+})
+
+// drawingAddress returns the address of a rung's drawing, for an element use.
+func drawingAddress(form, rung string) string {
+	return assetAddress("ladder/"+form+".svg") + "#" + rung
+}
+
+// productMark is the ladder in brief: a bud, a third open, open.
+func productMark() []rungView {
+	return []rungView{newRung(ladder.Any, crop.Tight), newRung(ladder.Any, crop.Third), newRung(ladder.Any, crop.Open)}
+}
+
 var marks sync.Map
 
 func markOf(name string) string {
 	if mark, ok := marks.Load(name); ok {
 		return mark.(string)
 	}
-	text, err := shipped.ReadFile(name)
+	text, err := shippedFile(name)
 	if err != nil {
 		panic("web: no asset " + name) // a template names it; tests render them all
 	}
@@ -38,7 +70,7 @@ func markOf(name string) string {
 
 func assets(c *echo.Context) error {
 	name := path.Clean(strings.TrimPrefix(c.Request().URL.Path, "/assets/"))
-	text, err := shipped.ReadFile(name)
+	text, err := shippedFile(name)
 	if err != nil {
 		return echo.ErrNotFound
 	}

@@ -74,7 +74,7 @@ func (s *server) countForm(c *echo.Context, code int, snap *farm.Snapshot, p far
 		counted = min(usualSample, p.Plants)
 	}
 	standing := snap.Stand.Standing(i)
-	for k, rung := range ladder(standing.Rungs, window) {
+	for k, rung := range ladderOf(snap.Model.Plantings[i].Growth.Profile.Form, standing.Rungs, window) {
 		expected := standing.Rungs[k] * float64(counted) / float64(p.Plants)
 		v.Rungs = append(v.Rungs, rungField{rung, "stems_" + rung.ID, from("stems_" + rung.ID), fmt.Sprintf("%.0f", math.Round(expected))})
 	}

@@ -39,7 +39,7 @@ func (s *server) crops(c *echo.Context, snap *farm.Snapshot) error {
 			continue
 		}
 		windows, _ := snap.Book.Windows(p)
-		l := cropLink{ID: p.ID, Name: p.Name, Words: lifeWords[p.Life] + ", " + habitWords[p.Yield.Habit], Rungs: rungsOf(windows[crop.Market]), Own: own}
+		l := cropLink{ID: p.ID, Name: p.Name, Words: lifeWords[p.Life] + ", " + habitWords[p.Yield.Habit], Rungs: rungsOf(p.Form, windows[crop.Market]), Own: own}
 		if n := varieties[p.ID]; n > 0 {
 			l.Words += "; " + varietiesHere(n)
 			v.Here = append(v.Here, l)
@@ -101,10 +101,10 @@ func (s *server) cropCard(c *echo.Context, snap *farm.Snapshot) error {
 		Care: e.Care, Hazards: e.Hazards, Pests: e.Pests, CanPlan: true}
 	windows, has := snap.Book.Windows(p)
 	var none [crop.Rungs]float64
-	v.Ladder = ladder(none, windows[crop.Market])
+	v.Ladder = ladderOf(p.Form, none, windows[crop.Market])
 	for u := range crop.Use(crop.Uses) {
 		if has[u] {
-			v.Uses = append(v.Uses, useView{u.String(), windows[u].String(), strings.Join(testWords(e.Cut[u.String()].Tests), "; "), rungsOf(windows[u])})
+			v.Uses = append(v.Uses, useView{u.String(), windows[u].String(), strings.Join(testWords(e.Cut[u.String()].Tests), "; "), rungsOf(p.Form, windows[u])})
 		}
 	}
 	if len(p.Schools) > 0 {

@@ -29,7 +29,7 @@ func (s *server) cutForm(c *echo.Context, code int, snap *farm.Snapshot, p farm.
 	window := snap.Model.Plantings[i].Growth.Market
 	here := "/plantings/" + url.PathEscape(p.ID)
 	v := cutView{formView: formView{Heading: "Record a cut", Action: here + "/cut", Save: "Record the cut", Cancel: here},
-		ID: from("id"), Planting: p.ID, Variety: p.Variety, Rungs: rungsOf(window), Window: window.String(), Expected: newPlanting(snap, i).Next}
+		ID: from("id"), Planting: p.ID, Variety: p.Variety, Rungs: rungsOf(snap.Model.Plantings[i].Growth.Profile.Form, window), Window: window.String(), Expected: newPlanting(snap, i).Next}
 	if id != "" {
 		v.Heading, v.Action, v.Save = "Correct a cut", "/cuts/"+url.PathEscape(id), "Keep the correction"
 		v.Withdraw = &doneView{Words: "Withdraw this cut", Kind: farm.Cuts.Name, ID: id}

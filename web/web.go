@@ -99,6 +99,7 @@ func (s *server) routes(e *echo.Echo) {
 	e.GET("/varieties/:variety/edit", s.on(s.editVariety))
 	e.POST("/varieties/:variety", s.on(s.keepVariety))
 	e.GET("/crops", s.on(s.crops))
+	e.GET("/ladders", s.on(s.ladders))
 	e.GET("/crops/new", s.on(s.newCrop))
 	e.POST("/crops", s.on(s.keepCrop))
 	e.GET("/crops/:crop", s.on(s.cropCard))

@@ -9,6 +9,7 @@ import (
 	"dewcount/core/crop"
 	"dewcount/core/day"
 	"dewcount/core/forecast"
+	"dewcount/web/ladder"
 )
 
 func fullDay(d day.Day) string { return d.Midnight().Format("Monday 2 January 2006") }
@@ -106,27 +107,32 @@ func newBand(p10, p25, p50, p75, p90, most float64, want int) bandView {
 
 // A rungView is a rung of the ladder with what stands on it.
 type rungView struct {
-	ID, Words string
-	Number    int
-	Stems     string
-	InWindow  bool
+	Form, ID, Words string // Words as the form shows it
+	Number          int
+	Stems           string
+	InWindow        bool
 }
 
-// ladder shows stems on each rung, those of a window marked.
-func ladder(on [crop.Rungs]float64, w crop.Window) []rungView {
+// ladderOf shows stems on each rung of a flower form, those of a window marked.
+func ladderOf(form string, on [crop.Rungs]float64, w crop.Window) []rungView {
 	rungs := make([]rungView, crop.Rungs)
 	for k := range rungs {
 		r := crop.Rung(k)
-		rungs[k] = rungView{ID: r.String(), Words: r.Words(), Number: k, Stems: strconv.Itoa(int(math.Round(on[k]))), InWindow: w.Holds(r)}
+		rungs[k] = newRung(form, r)
+		rungs[k].Stems, rungs[k].InWindow = strconv.Itoa(int(math.Round(on[k]))), w.Holds(r)
 	}
 	return rungs
 }
 
+func newRung(form string, r crop.Rung) rungView {
+	return rungView{Form: ladder.Known(form), ID: r.String(), Words: crop.Sign(form, r), Number: int(r)}
+}
+
 // rungsOf returns the silhouettes of a cut window.
-func rungsOf(w crop.Window) []rungView {
+func rungsOf(form string, w crop.Window) []rungView {
 	var rungs []rungView
 	for r := w.From; r <= w.To; r++ {
-		rungs = append(rungs, rungView{ID: r.String(), Words: r.Words(), Number: int(r)})
+		rungs = append(rungs, newRung(form, r))
 	}
 	return rungs
 }

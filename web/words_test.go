@@ -89,7 +89,7 @@ func TestFreeNames(t *testing.T) {
 }
 
 func TestLadderMarksTheWindow(t *testing.T) {
-	rungs := ladder([crop.Rungs]float64{12.4, 3.5}, crop.Window{From: crop.Half, To: crop.Open})
+	rungs := ladderOf("spike", [crop.Rungs]float64{12.4, 3.5}, crop.Window{From: crop.Half, To: crop.Open})
 	marked := ""
 	for _, r := range rungs {
 		if r.InWindow {
