@@ -36,7 +36,7 @@ func Fill(ctx context.Context, store farm.Store) error {
 	if err := spring(book, weather); err != nil {
 		return err
 	}
-	change := farm.Change{Who: crewName, Stamp: FirstDay.String() + "T04:00:00Z"}
+	change := farm.Change{Stamp: FirstDay.String() + "T04:00:00Z"}
 	for _, k := range farm.Kinds() {
 		change.Add = append(change.Add, book.Records(k)...)
 	}

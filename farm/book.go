@@ -31,6 +31,7 @@ type Book struct {
 	OrderLines  []OrderLine
 	RecipeLines []RecipeLine
 	ExtraPicks  []day.Day
+	Made        []Made
 	History     []Past
 
 	crops map[string]*crop.Profile
@@ -203,6 +204,9 @@ func (b *Book) Read(k *Kind, rows [][]string) (Record, error) {
 	case &ExtraPicks:
 		v := f.Day("date")
 		take(PickRecord(v), func() { b.ExtraPicks = append(b.ExtraPicks, v) })
+	case &Makers:
+		v := ReadMade(f)
+		take(v.Record(), func() { b.Made = append(b.Made, v) })
 	default:
 		panic("farm: no reader for " + k.Name)
 	}
@@ -286,6 +290,8 @@ func (b *Book) Records(k *Kind) []Record {
 		for _, d := range b.ExtraPicks {
 			records = append(records, PickRecord(d))
 		}
+	case &Makers:
+		records = recordsOf(b.Made)
 	}
 	slices.SortFunc(records, func(x, y Record) int { return compareText(x.ID(), y.ID()) })
 	return records

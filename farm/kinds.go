@@ -26,13 +26,14 @@ var (
 	OrderLines  = Kind{"order_lines", []string{"order", "line", "recipe", "quantity", "variety", "crop", "role", "colour", "stems", "use", "min_length_cm", "priority"}, []string{"order", "line"}, []string{"order", "line"}}
 	RecipeLines = Kind{"recipes", []string{"recipe", "role", "crop", "colour", "stems", "min_length_cm", "rung"}, []string{"recipe", "role", "crop", "colour", "rung"}, []string{"recipe", "stems"}}
 	ExtraPicks  = Kind{"extra_picks", []string{"date"}, []string{"date"}, []string{"date"}}
+	Makers      = Kind{"made", []string{"kind", "id", "at", "by"}, []string{"kind", "id", "at"}, []string{"kind", "id", "at", "by"}}
 	History     = Kind{"history", []string{"kind", "id", "content", "ended", "ended_at", "ended_by"}, nil, []string{"kind", "id", "content", "ended", "ended_at", "ended_by"}}
 )
 
 // Kinds returns the kinds that hold what stands now, in the order above. Own crops are beside them: their file is JSON.
 func Kinds() []*Kind {
 	return []*Kind{&Settings, &Weather, &Beds, &Trays, &Varieties, &Plantings, &Events, &Counts, &Cuts, &Schools, &Orders, &OrderLines,
-		&RecipeLines, &ExtraPicks}
+		&RecipeLines, &ExtraPicks, &Makers}
 }
 
 // KindNamed returns the kind of a name, nil if there is none.

@@ -1,6 +1,7 @@
 package farm
 
 import (
+	"net/url"
 	"slices"
 	"strconv"
 	"strings"
@@ -16,7 +17,7 @@ type Setting struct{ Key, Value string }
 // The settings that are known, in the order in which pages show them; the first six are needed.
 var settingKeys = []string{"name", "latitude", "longitude", "elevation_m", "timezone", "pick_days",
 	"last_frost", "first_frost", "nursery_min_c", "nursery_max_c", "picking", "pick_hour", "square_cm",
-	"climate", "climate_tmin_c", "climate_tmax_c", "chance", "losses", "margin", "bench_trays", "stems_an_hour", "pick_hours_a_week",
+	"climate", "climate_tmin_c", "climate_tmax_c", "chance", "losses", "margin", "bench_trays", "stems_an_hour", "pick_hours_a_week", "address",
 	"demo_day", "demo_seed"}
 
 const neededSettings = 6
@@ -61,6 +62,7 @@ type Place struct {
 	BenchTrays                      *int            // that the nursery holds
 	StemsAnHour                     float64         // that one person cuts
 	PickHoursAWeek                  *float64        // that the hands have for cutting
+	Address                         string          // by which phones reach the program, such as https://dew.lan:8443; empty where none do
 	DemoDay                         day.Day         // zero on a real farm
 	DemoSeed                        uint64
 }
@@ -120,6 +122,7 @@ func readPlace(get func(key string) string) (Place, Faults) {
 		p.Bench = &climate.Extremes{TminC: *low, TmaxC: *high}
 	}
 	p.Usual = f.season()
+	p.Address = f.address("address")
 	f.monthDay("last_frost")
 	f.monthDay("first_frost")
 	if s := f.raw("demo_seed"); s != "" {
@@ -128,6 +131,20 @@ func readPlace(get func(key string) string) (Place, Faults) {
 		}
 	}
 	return p, f.faults
+}
+
+// address reads the address of a site: https, a host, perhaps a port.
+func (f *Fields) address(name string) string {
+	s := strings.TrimSuffix(f.raw(name), "/")
+	if s == "" {
+		return ""
+	}
+	at, err := url.Parse(s)
+	if err != nil || at.Scheme != "https" || at.Hostname() == "" || at.Path != "" || at.RawQuery != "" || at.Fragment != "" || at.User != nil {
+		f.Fault(name, "%q is no address of the farm: write it as https://dew.lan:8443", s)
+		return ""
+	}
+	return s
 }
 
 // season reads the climate that the farm has chosen, or its own means of the months; nil where it has done neither.

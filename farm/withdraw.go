@@ -46,6 +46,8 @@ func (b *Book) remove(r Record) {
 		b.Orders = without(b.Orders, id)
 	case &OrderLines:
 		b.OrderLines = without(b.OrderLines, id)
+	case &Makers:
+		b.Made = without(b.Made, id)
 	case &RecipeLines:
 		b.RecipeLines = without(b.RecipeLines, id)
 	}

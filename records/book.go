@@ -145,6 +145,11 @@ func (r *Records) Apply(ctx context.Context, c farm.Change) error {
 				return err
 			}
 		}
+		for _, record := range slices.Concat(c.Add, c.Correct) {
+			if err := sign(ctx, tx, record, c); err != nil {
+				return err
+			}
+		}
 		for _, p := range c.History {
 			if err := keep(ctx, tx, p); err != nil {
 				return err
@@ -168,6 +173,19 @@ func end(ctx context.Context, tx *sqlx.Tx, record farm.Record, how string, c far
 		return err
 	}
 	return drop(ctx, tx, now)
+}
+
+const signRecord = `INSERT INTO made (kind, id, "at", "by") VALUES (?, ?, ?, ?) ON CONFLICT DO NOTHING`
+
+// sign writes down who made a record; where nobody was signed in there is nothing to write.
+func sign(ctx context.Context, tx *sqlx.Tx, record farm.Record, c farm.Change) error {
+	if c.Who == "" || record.Kind == &farm.Makers {
+		return nil
+	}
+	if _, err := tx.ExecContext(ctx, signRecord, record.Kind.Name, record.ID(), c.Stamp, c.Who); err != nil {
+		return fmt.Errorf("write down who made %s %s: %w", record.Kind.Name, record.ID(), err)
+	}
+	return nil
 }
 
 func keep(ctx context.Context, tx *sqlx.Tx, p farm.Past) error {

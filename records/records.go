@@ -101,11 +101,28 @@ func (r *Records) Close() error {
 	return errors.Join(r.read.Close(), r.write.Close())
 }
 
+// alone is change for what is no record of the farm: the revision stays.
+func (r *Records) alone(ctx context.Context, f func(*sqlx.Tx) error) error {
+	return fullDisk(r.transact(ctx, f))
+}
+
 const raiseRevision = `UPDATE revision SET number = number + 1`
 
 // change runs f in a transaction and raises the revision. If f fails, nothing is kept.
 func (r *Records) change(ctx context.Context, f func(*sqlx.Tx) error) error {
-	err := r.transact(ctx, f)
+	return fullDisk(r.transact(ctx, func(tx *sqlx.Tx) error {
+		if err := f(tx); err != nil {
+			return err
+		}
+		if _, err := tx.ExecContext(ctx, raiseRevision); err != nil {
+			return fmt.Errorf("raise the revision: %w", err)
+		}
+		return nil
+	}))
+}
+
+// fullDisk gives advice for the one failure that a person can mend.
+func fullDisk(err error) error {
 	if fault, ok := errors.AsType[*sqlite.Error](err); ok && fault.Code()&0xff == sqlite3.SQLITE_FULL {
 		return &farm.Advice{Words: "the disk is full and nothing was recorded: make room and send it again", Err: err}
 	}
@@ -120,9 +137,6 @@ func (r *Records) transact(ctx context.Context, f func(*sqlx.Tx) error) error {
 	defer tx.Rollback() // no effect once committed
 	if err := f(tx); err != nil {
 		return err
-	}
-	if _, err := tx.ExecContext(ctx, raiseRevision); err != nil {
-		return fmt.Errorf("raise the revision: %w", err)
 	}
 	if err := tx.Commit(); err != nil {
 		return fmt.Errorf("keep the change: %w", err)

@@ -74,7 +74,7 @@ func (s *server) placeInBeds(c *echo.Context, snap *farm.Snapshot) error {
 	}
 	corrections, without := season.Placing(c.FormValue("planting"))
 	if len(corrections) > 0 {
-		if err := s.farm.Correct(c.Request().Context(), "", corrections...); err != nil {
+		if err := s.farm.Correct(c.Request().Context(), by(c), corrections...); err != nil {
 			return err
 		}
 	}

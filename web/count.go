@@ -133,7 +133,7 @@ func (s *server) addCount(c *echo.Context, snap *farm.Snapshot, p farm.Planting)
 	count, err := readCount(from, p.ID, snap.View.Today)
 	if err == nil {
 		count = count.WithID()
-		err = s.farm.Add(c.Request().Context(), count.Counter, count.Record())
+		err = s.farm.Add(c.Request().Context(), by(c), count.Record())
 	}
 	return s.afterCount(c, "recorded", snap, p, "", from, count, err)
 }
@@ -181,7 +181,7 @@ func (s *server) correctCount(c *echo.Context, snap *farm.Snapshot) error {
 				count.Firm[k] = firm
 			}
 		}
-		err = s.farm.Correct(c.Request().Context(), count.Counter, count.Record())
+		err = s.farm.Correct(c.Request().Context(), by(c), count.Record())
 	}
 	return s.afterCount(c, "corrected", snap, p, old.ID, from, count, err)
 }

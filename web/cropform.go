@@ -127,7 +127,7 @@ func (s *server) keepCrop(c *echo.Context, snap *farm.Snapshot) error {
 	if faults != nil {
 		return s.cropForm(c, http.StatusUnprocessableEntity, snap, e, like, from, faults)
 	}
-	if err := s.farm.SetCrop(c.Request().Context(), "", next); err != nil {
+	if err := s.farm.SetCrop(c.Request().Context(), by(c), next); err != nil {
 		return err
 	}
 	return c.Redirect(http.StatusSeeOther, "/crops/"+url.PathEscape(next.ID))
@@ -136,7 +136,7 @@ func (s *server) keepCrop(c *echo.Context, snap *farm.Snapshot) error {
 // dropCrop takes an own profile away.
 func (s *server) dropCrop(c *echo.Context, snap *farm.Snapshot) error {
 	id := c.Param("crop")
-	if err := s.farm.DropCrop(c.Request().Context(), "", id); err != nil {
+	if err := s.farm.DropCrop(c.Request().Context(), by(c), id); err != nil {
 		return err
 	}
 	if farm.NewBook(nil).Crop(id) == nil {

@@ -266,7 +266,7 @@ func (s *server) chooseSchool(c *echo.Context, snap *farm.Snapshot) error {
 	}) {
 		return farm.Faults{{Field: "school", Advice: "this crop has no such school: choose one from its card"}}
 	}
-	if err := s.farm.ChooseSchool(c.Request().Context(), "", id, question, school); err != nil {
+	if err := s.farm.ChooseSchool(c.Request().Context(), by(c), id, question, school); err != nil {
 		return err
 	}
 	return c.Redirect(http.StatusSeeOther, "/crops/"+url.PathEscape(id)+"#q-"+url.QueryEscape(question))

@@ -69,7 +69,7 @@ func (s *server) addCut(c *echo.Context, snap *farm.Snapshot, p farm.Planting) e
 	from := posted(c)
 	cut, err := readCut(from, p.ID, "", snap)
 	if err == nil {
-		err = s.farm.Add(c.Request().Context(), "", cut.Record())
+		err = s.farm.Add(c.Request().Context(), by(c), cut.Record())
 	}
 	return s.afterCut(c, "recorded", snap, p, "", from, cut, err)
 }
@@ -103,7 +103,7 @@ func (s *server) correctCut(c *echo.Context, snap *farm.Snapshot) error {
 	from := posted(c)
 	cut, err := readCut(from, p.ID, old.ID, snap)
 	if err == nil {
-		err = s.farm.Correct(c.Request().Context(), "", cut.Record())
+		err = s.farm.Correct(c.Request().Context(), by(c), cut.Record())
 	}
 	return s.afterCut(c, "corrected", snap, p, old.ID, from, cut, err)
 }

@@ -34,29 +34,40 @@ func (s *server) export(name, kind string, write func(w io.Writer, c *echo.Conte
 	}
 }
 
-func (s *server) exports(e *echo.Echo) {
-	e.GET("/season.csv", s.on(s.export("season.csv", "text/csv; charset=utf-8", func(w io.Writer, _ *echo.Context, _ *farm.Snapshot, season *farm.Season) error {
-		return notebook.WriteSeason(w, season)
-	})))
-	e.GET("/beds.csv", s.on(s.export("beds.csv", "text/csv; charset=utf-8", func(w io.Writer, _ *echo.Context, _ *farm.Snapshot, season *farm.Season) error {
-		return notebook.WriteBeds(w, season)
-	})))
-	e.GET("/seeds.csv", s.on(s.export("seeds.csv", "text/csv; charset=utf-8", func(w io.Writer, _ *echo.Context, _ *farm.Snapshot, season *farm.Season) error {
-		return notebook.WriteSeeds(w, season.Seeds())
-	})))
-	e.GET("/calendar.ics", s.on(s.export("calendar.ics", "text/calendar; charset=utf-8", func(w io.Writer, _ *echo.Context, snap *farm.Snapshot, season *farm.Season) error {
-		place, err := snap.Book.Place()
-		if err != nil {
-			return err
-		}
-		made, err := time.Parse(time.RFC3339, s.farm.Stamp())
-		if err != nil {
-			return err
-		}
-		return notebook.WriteCalendar(w, place.Name, season.Appointments(), made)
-	})))
-	e.GET("/season.svg", s.on(s.export("season.svg", "image/svg+xml", s.seasonSVG)))
-	e.GET("/beds.svg", s.on(s.export("beds.svg", "image/svg+xml", s.bedsSVG)))
+// exports are the files that a season can be taken away as.
+func (s *server) exports() []route {
+	const csv = "text/csv; charset=utf-8"
+	file := func(name, kind string, write func(io.Writer, *echo.Context, *farm.Snapshot, *farm.Season) error) route {
+		return route{http.MethodGet, "/" + name, look, s.on(s.export(name, kind, write))}
+	}
+	return []route{
+		file("season.csv", csv, func(w io.Writer, _ *echo.Context, _ *farm.Snapshot, season *farm.Season) error {
+			return notebook.WriteSeason(w, season)
+		}),
+		file("beds.csv", csv, func(w io.Writer, _ *echo.Context, _ *farm.Snapshot, season *farm.Season) error {
+			return notebook.WriteBeds(w, season)
+		}),
+		file("seeds.csv", csv, func(w io.Writer, _ *echo.Context, _ *farm.Snapshot, season *farm.Season) error {
+			return notebook.WriteSeeds(w, season.Seeds())
+		}),
+		file("calendar.ics", calendarType, s.calendar),
+		file("season.svg", "image/svg+xml", s.seasonSVG),
+		file("beds.svg", "image/svg+xml", s.bedsSVG),
+	}
+}
+
+const calendarType = "text/calendar; charset=utf-8"
+
+func (s *server) calendar(w io.Writer, _ *echo.Context, snap *farm.Snapshot, season *farm.Season) error {
+	place, err := snap.Book.Place()
+	if err != nil {
+		return err
+	}
+	made, err := time.Parse(time.RFC3339, s.farm.Stamp())
+	if err != nil {
+		return err
+	}
+	return notebook.WriteCalendar(w, place.Name, season.Appointments(), made)
 }
 
 // A svgFile is drawings one under the other in a file of their own.

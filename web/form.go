@@ -17,6 +17,7 @@ type field struct {
 	Typed, Fault, List            string // list: the id of a list of suggestions
 	Options                       []option
 	Needed                        bool
+	Complete                      string // what a browser may fill in, nothing unless said
 }
 
 type option struct {
@@ -109,9 +110,9 @@ func (s *server) keep(c *echo.Context, err error, record farm.Record, stands boo
 	switch {
 	case err != nil:
 	case stands:
-		did, err = "corrected", s.farm.Correct(c.Request().Context(), "", record)
+		did, err = "corrected", s.farm.Correct(c.Request().Context(), by(c), record)
 	default:
-		err = s.farm.Add(c.Request().Context(), "", record)
+		err = s.farm.Add(c.Request().Context(), by(c), record)
 	}
 	if faults, only := faultsBy(err); only {
 		return again(faults)

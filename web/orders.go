@@ -165,9 +165,9 @@ func (s *server) setLine(c *echo.Context, snap *farm.Snapshot, o farm.Order) err
 	err := f.Faults()
 	if err == nil {
 		if did == "corrected" {
-			err = s.farm.Correct(c.Request().Context(), "", line.Record())
+			err = s.farm.Correct(c.Request().Context(), by(c), line.Record())
 		} else {
-			err = s.farm.Add(c.Request().Context(), "", line.Record())
+			err = s.farm.Add(c.Request().Context(), by(c), line.Record())
 		}
 	}
 	if faults, only := faultsBy(err); only {

@@ -16,6 +16,7 @@ import (
 
 // A formView is a page that is a form.
 type formView struct {
+	Links                         []linkView // to what belongs to it
 	Heading, Action, Save, Cancel string
 	Lead                          string
 	Fields                        []field
@@ -122,7 +123,7 @@ func (s *server) addPlanting(c *echo.Context, snap *farm.Snapshot) error {
 	}
 	err := f.Faults()
 	if err == nil {
-		err = s.farm.Add(c.Request().Context(), "", records...)
+		err = s.farm.Add(c.Request().Context(), by(c), records...)
 	}
 	if faults, only := faultsBy(err); only {
 		return s.plantingForm(c, http.StatusUnprocessableEntity, snap, nil, from, faults)
@@ -170,7 +171,7 @@ func (s *server) correctPlanting(c *echo.Context, snap *farm.Snapshot, old farm.
 	notTooFar(f, p, snap.View.Today)
 	err := f.Faults()
 	if err == nil {
-		err = s.farm.Correct(c.Request().Context(), "", p.Record())
+		err = s.farm.Correct(c.Request().Context(), by(c), p.Record())
 	}
 	if faults, only := faultsBy(err); only {
 		return s.plantingForm(c, http.StatusUnprocessableEntity, snap, &old, from, faults)

@@ -3,6 +3,7 @@ package web
 import (
 	"net/http"
 	"net/url"
+	"slices"
 	"strings"
 
 	"dewcount/farm"
@@ -10,11 +11,17 @@ import (
 	"github.com/labstack/echo/v5"
 )
 
+// fieldKinds are the records that the crew makes, and may take back.
+var fieldKinds = []*farm.Kind{&farm.Events, &farm.Counts, &farm.Cuts}
+
 // named returns the record that a form names.
 func named(c *echo.Context) (*farm.Kind, string, error) {
 	k := farm.KindNamed(c.FormValue("kind"))
-	if k == nil || k == &farm.Settings {
+	if k == nil || k == &farm.Settings || k == &farm.Makers {
 		return nil, "", farm.ErrNoSuchRecord
+	}
+	if !who(c).Role.May(own) && !slices.Contains(fieldKinds, k) {
+		return nil, "", echo.NewHTTPError(http.StatusForbidden, "this is for the owner: ask them to take it back")
 	}
 	return k, c.FormValue("id"), nil
 }
@@ -26,7 +33,7 @@ func (s *server) withdraw(c *echo.Context) error {
 		return err
 	}
 	to := s.home(c, k, id)
-	if err := s.farm.Withdraw(c.Request().Context(), "", k, id); err != nil {
+	if err := s.farm.Withdraw(c.Request().Context(), by(c), k, id); err != nil {
 		return err
 	}
 	if k == &farm.Plantings {
@@ -41,7 +48,7 @@ func (s *server) undo(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	if err := s.farm.Undo(c.Request().Context(), "", k, id); err != nil {
+	if err := s.farm.Undo(c.Request().Context(), by(c), k, id); err != nil {
 		return err
 	}
 	return c.Redirect(http.StatusSeeOther, s.home(c, k, id)+"?done="+url.QueryEscape("undone:"+k.Name+":"+id))

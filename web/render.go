@@ -56,6 +56,9 @@ type page struct {
 	Title, Farm, Today string
 	Here               string // the view in the navigation
 	IsDemo, HasFarm    bool
+	AtTheDoor          bool   // of somebody who is not signed in
+	Person             string // who is; empty where nobody is set up
+	MayOwn, MayRecord  bool
 	CSRF               string
 	Done               *doneView
 	Jumps              []string
@@ -86,6 +89,8 @@ func (s *server) show(c *echo.Context, code int, name, here, title string, snap 
 
 func (s *server) render(c *echo.Context, code int, name string, p page, body any) error {
 	p.Body = body
+	person := who(c)
+	p.Person, p.MayOwn, p.MayRecord = person.Name, person.Role.May(own), person.Role.May(record)
 	if token, ok := c.Get("csrf").(string); ok {
 		p.CSRF = token
 	}

@@ -337,7 +337,7 @@ func (s *server) keepMove(c *echo.Context, snap *farm.Snapshot) error {
 	}
 	p, err := moved(record, from)
 	if err == nil {
-		err = s.farm.Correct(c.Request().Context(), "", p.Record())
+		err = s.farm.Correct(c.Request().Context(), by(c), p.Record())
 	}
 	if faults, only := faultsBy(err); only {
 		return s.seasonPage(c, http.StatusUnprocessableEntity, snap, from, faults)

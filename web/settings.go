@@ -39,6 +39,7 @@ func placeFields() (needed, more []field) {
 		{Name: "bench_trays", Label: "Trays that the nursery holds", Mode: "numeric"},
 		{Name: "stems_an_hour", Label: "Stems that one person cuts in an hour", Mode: "decimal", Hint: "200 unless you say otherwise."},
 		{Name: "pick_hours_a_week", Label: "Hours a week there are for cutting", Mode: "decimal"},
+		{Name: "address", Label: "Address by which phones reach it", Hint: "Such as https://dew.lan:8443. Who may come in is set under People."},
 		{Name: "nursery_min_c", Label: "Nursery's nights in °C", Mode: "decimal", Hint: "Empty: as the crop likes it."},
 		{Name: "nursery_max_c", Label: "Nursery's days in °C", Mode: "decimal"},
 	}
@@ -81,6 +82,7 @@ func (s *server) settingsForm(c *echo.Context, code int, from typed, faults map[
 	}
 	if snap != nil {
 		v.Lead += " " + frostWords(snap)
+		v.Links = []linkView{{Name: "People who may come in", Href: "/people"}}
 	}
 	v.Fields, v.More = placeFields()
 	if snap == nil {
@@ -116,7 +118,7 @@ func (s *server) setSettings(c *echo.Context) error {
 		faults, _ := faultsBy(err)
 		return s.settingsForm(c, http.StatusUnprocessableEntity, from, faults)
 	}
-	if err := s.farm.Set(c.Request().Context(), "", settings); err != nil {
+	if err := s.farm.Set(c.Request().Context(), by(c), settings); err != nil {
 		return err
 	}
 	if first {

@@ -113,7 +113,7 @@ func (s *server) startBeds(c *echo.Context, snap *farm.Snapshot) error {
 			records = append(records, b.Record())
 		}
 		if err == nil {
-			err = s.farm.Add(c.Request().Context(), "", records...)
+			err = s.farm.Add(c.Request().Context(), by(c), records...)
 		}
 	}
 	return s.started(c, snap, from, err, "crops")
@@ -134,7 +134,7 @@ func (s *server) startCrops(c *echo.Context, snap *farm.Snapshot) error {
 		records = append(records, farm.Variety{Name: snap.Book.AnyVariety(p), Crop: id}.Record())
 	}
 	if len(records) > 0 {
-		err = s.farm.Add(c.Request().Context(), "", records...)
+		err = s.farm.Add(c.Request().Context(), by(c), records...)
 	}
 	return s.started(c, snap, posted(c), err, "market")
 }
@@ -163,7 +163,7 @@ func (s *server) startMarket(c *echo.Context, snap *farm.Snapshot) error {
 	}
 	err := f.Faults()
 	if err == nil {
-		err = s.farm.Add(c.Request().Context(), "", records...)
+		err = s.farm.Add(c.Request().Context(), by(c), records...)
 	}
 	return s.started(c, snap, from, err, "plan")
 }

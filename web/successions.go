@@ -344,7 +344,7 @@ func (s *server) takeOver(c *echo.Context, snap *farm.Snapshot) error {
 	if len(records) == 0 {
 		return farm.Faults{{Field: "stems", Advice: "this plan has no sowings to take over: ask for another period"}}
 	}
-	if err := s.farm.Add(c.Request().Context(), "", records...); err != nil {
+	if err := s.farm.Add(c.Request().Context(), by(c), records...); err != nil {
 		return err
 	}
 	return c.Redirect(http.StatusSeeOther, "/season?"+url.Values{"year": {yearIn(snap, result.Sowings[0].Started)}, "crop": {ask.Crop}, "succession": {name}}.Encode())
@@ -361,7 +361,7 @@ func yearIn(snap *farm.Snapshot, d day.Day) string {
 
 // takeBack withdraws all plantings of a succession, in one step.
 func (s *server) takeBack(c *echo.Context, snap *farm.Snapshot) error {
-	if err := s.farm.WithdrawSuccession(c.Request().Context(), "", c.FormValue("succession")); err != nil {
+	if err := s.farm.WithdrawSuccession(c.Request().Context(), by(c), c.FormValue("succession")); err != nil {
 		return err
 	}
 	return c.Redirect(http.StatusSeeOther, "/season/successions")

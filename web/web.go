@@ -5,13 +5,13 @@ import (
 	"context"
 	"errors"
 	"log/slog"
-	"net"
 	"net/http"
 	"slices"
-	"strconv"
 
 	"dewcount/farm"
+	"dewcount/people"
 
+	"github.com/alexedwards/scs/v2"
 	"github.com/labstack/echo/v5"
 	"github.com/labstack/echo/v5/middleware"
 )
@@ -21,6 +21,13 @@ type Options struct {
 	Hosts []string                        // the hosts that it answers to, with their port; any other is refused
 	Step  func(ctx context.Context) error // lets a day of the demo pass; nil on a farm of its own
 	Log   *slog.Logger
+
+	People      *people.People // nil: whoever reaches the pages owns the farm
+	Sessions    scs.Store      // of those who are signed in; needed with People
+	Visitor     string         // the name as whom the demo signs its visitor in
+	Secure      bool           // the pages are reached by https alone
+	Address     string         // that the pages are reached by, unless the farm's settings have another
+	Certificate []byte         // of the farm's own authority, which phones must be told to trust; nil where there is none
 }
 
 // A server answers requests for one farm.
@@ -30,6 +37,12 @@ type server struct {
 	log   *slog.Logger
 	pages pages
 	jobs  jobs
+
+	doors       *people.People
+	sessions    *scs.SessionManager
+	visitor     string
+	address     string
+	certificate []byte
 }
 
 // New returns the handler of a farm's pages.
@@ -38,88 +51,26 @@ func New(f *farm.Farm, o Options) (http.Handler, error) {
 	if err != nil {
 		return nil, err
 	}
-	s := &server{farm: f, step: o.Step, log: o.Log, pages: pages}
+	s := &server{farm: f, step: o.Step, log: o.Log, pages: pages, doors: o.People, visitor: o.Visitor, address: o.Address, certificate: o.Certificate}
 	e := echo.New()
 	e.Logger = o.Log
 	e.HTTPErrorHandler = s.fail
 	e.Use(middleware.Recover(), onlyHosts(o.Hosts), headers, middleware.BodyLimit(mostBody), middleware.CSRFWithConfig(middleware.CSRFConfig{
-		TokenLookup: "form:csrf,header:X-CSRF-Token", CookieName: "dewcount_csrf", CookiePath: "/", CookieHTTPOnly: true,
-		CookieSameSite: http.SameSiteStrictMode,
+		TokenLookup: "form:csrf,header:X-CSRF-Token", CookieName: cookieName("dewcount_csrf", o.Secure), CookiePath: "/", CookieHTTPOnly: true,
+		CookieSecure: o.Secure, CookieSameSite: http.SameSiteLaxMode,
 	}))
-	s.routes(e)
-	return e, nil
+	for _, r := range s.routes() {
+		e.Add(r.method, r.path, s.needs(r.need, r.do))
+	}
+	if s.doors == nil {
+		return e, nil
+	}
+	s.sessions = newSessions(o)
+	return s.sessions.LoadAndSave(e), nil
 }
 
 // mostBody is how large a form can be, in bytes.
 const mostBody = 1 << 20
-
-func (s *server) routes(e *echo.Echo) {
-	e.GET("/assets/*", assets)
-	e.GET("/", s.on(s.morning))
-	e.GET("/go", s.on(s.jump))
-	e.GET("/why/:crop", s.on(s.why))
-	e.GET("/plantings", s.on(s.plantings))
-	e.GET("/plantings/new", s.on(s.newPlanting))
-	e.POST("/plantings", s.on(s.addPlanting))
-	e.GET("/plantings/:planting", s.on(s.planting))
-	e.GET("/plantings/:planting/edit", s.onPlanting(s.editPlanting))
-	e.POST("/plantings/:planting", s.onPlanting(s.correctPlanting))
-	e.GET("/plantings/:planting/count", s.onPlanting(s.newCount))
-	e.POST("/plantings/:planting/count", s.onPlanting(s.addCount))
-	e.GET("/counts/:id", s.on(s.editCount))
-	e.POST("/counts/:id", s.on(s.correctCount))
-	e.GET("/plantings/:planting/cut", s.onPlanting(s.newCut))
-	e.POST("/plantings/:planting/cut", s.onPlanting(s.addCut))
-	e.GET("/cuts/:id", s.on(s.editCut))
-	e.POST("/cuts/:id", s.on(s.correctCut))
-	e.GET("/orders", s.on(s.orders))
-	e.GET("/orders/new", s.on(s.newOrder))
-	e.POST("/orders", s.on(s.addOrder))
-	e.GET("/orders/:order", s.onOrder(s.order))
-	e.GET("/orders/:order/edit", s.onOrder(s.editOrder))
-	e.POST("/orders/:order", s.onOrder(s.correctOrder))
-	e.POST("/orders/:order/lines", s.onOrder(s.setLine))
-	e.GET("/season", s.on(s.season))
-	e.POST("/season/move", s.on(s.keepMove))
-	e.GET("/season/successions", s.on(s.successions))
-	e.GET("/season/date", s.on(s.forDate))
-	e.POST("/season/successions", s.on(s.takeOver))
-	e.POST("/season/successions/back", s.on(s.takeBack))
-	e.GET("/beds", s.on(s.beds))
-	e.POST("/beds", s.on(s.keepBed))
-	e.GET("/beds/new", s.on(s.newBed))
-	e.POST("/beds/place", s.on(s.placeInBeds))
-	e.GET("/beds/:bed/edit", s.on(s.editBed))
-	e.POST("/beds/:bed", s.on(s.keepBed))
-	e.GET("/seeds", s.on(s.seeds))
-	e.POST("/trays", s.on(s.addTray))
-	e.GET("/labels", s.on(s.labels))
-	e.GET("/varieties/new", s.on(s.newVariety))
-	e.POST("/varieties", s.on(s.keepVariety))
-	e.GET("/varieties/:variety/edit", s.on(s.editVariety))
-	e.POST("/varieties/:variety", s.on(s.keepVariety))
-	e.GET("/crops", s.on(s.crops))
-	e.GET("/ladders", s.on(s.ladders))
-	e.GET("/crops/new", s.on(s.newCrop))
-	e.POST("/crops", s.on(s.keepCrop))
-	e.GET("/crops/:crop", s.on(s.cropCard))
-	e.POST("/crops/:crop", s.on(s.keepCrop))
-	e.GET("/crops/:crop/edit", s.on(s.editCrop))
-	e.POST("/crops/:crop/school", s.on(s.chooseSchool))
-	e.POST("/crops/:crop/drop", s.on(s.dropCrop))
-	s.exports(e)
-	e.GET("/start", s.on(s.start))
-	e.POST("/start/beds", s.on(s.startBeds))
-	e.POST("/start/crops", s.on(s.startCrops))
-	e.POST("/start/market", s.on(s.startMarket))
-	e.GET("/farm", s.settings)
-	e.POST("/farm", s.setSettings)
-	e.POST("/withdraw", s.withdraw)
-	e.POST("/undo", s.undo)
-	if s.step != nil {
-		e.POST("/demo/step", s.stepDemo)
-	}
-}
 
 // on hands a page the farm as it stands; who comes to a farm without settings is sent to write them down.
 func (s *server) on(show func(*echo.Context, *farm.Snapshot) error) echo.HandlerFunc {
@@ -167,12 +118,6 @@ func onlyHosts(hosts []string) echo.MiddlewareFunc {
 			return next(c)
 		}
 	}
-}
-
-// LoopbackHosts returns the hosts by which a server on a loopback port is reached.
-func LoopbackHosts(port int) []string {
-	p := strconv.Itoa(port)
-	return []string{net.JoinHostPort("127.0.0.1", p), net.JoinHostPort("localhost", p), net.JoinHostPort("::1", p)}
 }
 
 const policy = "default-src 'self'; img-src 'self' data:; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"

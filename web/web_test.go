@@ -220,7 +220,7 @@ func TestHeaders(t *testing.T) {
 		t.Errorf("Cache-Control is %q", got)
 	}
 	for _, c := range answer.Cookies() {
-		if !c.HttpOnly || c.SameSite != http.SameSiteStrictMode || c.Path != "/" {
+		if !c.HttpOnly || c.SameSite != http.SameSiteLaxMode || c.Path != "/" {
 			t.Errorf("cookie %v", c)
 		}
 	}

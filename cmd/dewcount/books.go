@@ -47,7 +47,7 @@ func (p program) importNotebook(ctx context.Context, fset *flag.FlagSet, args []
 	if err != nil {
 		return err
 	}
-	change.Stamp, change.Who = p.clock().UTC().Format(time.RFC3339), "import"
+	change.Stamp = p.clock().UTC().Format(time.RFC3339)
 	if err := store.Apply(ctx, change); err != nil {
 		return err
 	}

@@ -29,7 +29,7 @@ var errUsage = errors.New("wrong call")
 
 var commands = []command{
 	{"demo", "[--addr 127.0.0.1:8080] [--db FILE]", "start with the demo farm", program.demo},
-	{"serve", "--db FILE [--addr 127.0.0.1:8080]", "start on a farm's own database", program.serve},
+	{"serve", "--db FILE [--addr 127.0.0.1:8080] [--https] [--cert FILE --key FILE]", "start on a farm's own database", program.serve},
 	{"import", "--db FILE DIR", "read a notebook folder, all or nothing", program.importNotebook},
 	{"export", "--db FILE DIR", "write the notebook folder", program.export},
 	{"forecast", "--db FILE --as-of DATE [--to DATE]", "print the stem forecast as CSV", program.forecast},

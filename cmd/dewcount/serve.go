@@ -2,29 +2,48 @@ package main
 
 import (
 	"context"
+	"crypto/tls"
 	"errors"
 	"flag"
 	"fmt"
 	"log/slog"
 	"net"
 	"net/http"
+	"net/url"
 	"os"
 	"path/filepath"
+	"strconv"
 	"time"
 
 	"dewcount/demo"
 	"dewcount/farm"
+	"dewcount/people"
 	"dewcount/records"
+	"dewcount/trust"
 	"dewcount/web"
 )
 
 const usualAddr = "127.0.0.1:8080"
+
+// A site is what a server is asked to be.
+type site struct {
+	addr, file string
+	cert, key  string // files of a certificate and its key; empty for none
+	https      bool   // also on the loopback
+	isDemo     bool
+}
 
 func (p program) demo(ctx context.Context, fset *flag.FlagSet, args []string) error {
 	addr := fset.String("addr", usualAddr, "listen on `ADDR`, of this machine alone")
 	db := fset.String("db", "", "keep the demo farm in `FILE` (default: a fresh temporary one)")
 	if err := parse(fset, args, 0); err != nil {
 		return err
+	}
+	switch alone, err := isLoopback(*addr); {
+	case err != nil:
+		return err
+	case !alone:
+		return fmt.Errorf("%s is not of this machine alone, and the demo signs everybody in: use %s", *addr, usualAddr)
 	}
 	file := *db
 	if file == "" {
@@ -35,73 +54,196 @@ func (p program) demo(ctx context.Context, fset *flag.FlagSet, args []string) er
 		defer os.RemoveAll(folder)
 		file = filepath.Join(folder, "larkenfold.db")
 	}
-	return p.listen(ctx, *addr, file, true)
+	return p.listen(ctx, site{addr: *addr, file: file, isDemo: true})
 }
 
 func (p program) serve(ctx context.Context, fset *flag.FlagSet, args []string) error {
-	addr := fset.String("addr", usualAddr, "listen on `ADDR`, of this machine alone")
+	addr := fset.String("addr", usualAddr, "listen on `ADDR`; beyond this machine by https alone, once an owner is set up")
 	db := database(fset)
+	cert := fset.String("cert", "", "the certificate `FILE` for https, with --key (default: the farm makes its own)")
+	key := fset.String("key", "", "the `FILE` with the certificate's key")
+	https := fset.Bool("https", false, "use https on this machine alone too")
 	if err := parseWithDB(fset, args, 0, db); err != nil {
 		return err
 	}
-	return p.listen(ctx, *addr, *db, false)
+	if (*cert == "") != (*key == "") {
+		return wrong(fset, "--cert and --key go together")
+	}
+	return p.listen(ctx, site{addr: *addr, file: *db, cert: *cert, key: *key, https: *https})
 }
 
 // listen serves a database until ctx ends.
-func (p program) listen(ctx context.Context, addr, file string, asDemo bool) (err error) {
-	listener, err := loopback(ctx, addr)
+func (p program) listen(ctx context.Context, at site) (err error) {
+	alone, err := isLoopback(at.addr)
 	if err != nil {
 		return err
 	}
-	defer listener.Close()
-	store, err := records.Open(ctx, file)
+	nobody := fmt.Errorf("nobody is set up yet, and %s can be reached by others: start with --addr %s, set up the owner there, then come back to this address", at.addr, usualAddr)
+	if _, err := os.Stat(at.file); err != nil && !alone {
+		return nobody
+	}
+	store, err := records.Open(ctx, at.file)
 	if err != nil {
 		return err
 	}
 	defer func() { err = errors.Join(err, store.Close()) }()
-	options := web.Options{
-		Hosts: web.LoopbackHosts(listener.Addr().(*net.TCPAddr).Port),
-		Log:   slog.New(slog.NewTextHandler(p.stderr, &slog.HandlerOptions{Level: slog.LevelWarn})),
-	}
-	if asDemo {
-		if err := demo.Fill(ctx, store); err != nil {
+	if at.isDemo {
+		if err := errors.Join(demo.Fill(ctx, store), demo.Let(ctx, store)); err != nil {
 			return err
 		}
+	}
+	code := people.NewCode()
+	crew := people.New(store, p.clock, code)
+	any, err := crew.Any(ctx)
+	if err != nil {
+		return err
+	}
+	if !alone && !any {
+		return nobody
+	}
+	var config *tls.Config
+	options := web.Options{People: crew, Log: slog.New(slog.NewTextHandler(p.stderr, &slog.HandlerOptions{Level: slog.LevelWarn}))}
+	farmHost, err := farmAddress(ctx, store)
+	if err != nil {
+		return err
+	}
+	hosts := []string{"127.0.0.1", "localhost", "::1"}
+	if !alone || at.https || at.cert != "" {
+		if farmHost == nil && !alone && at.cert == "" {
+			return errors.New("phones need the farm's address, such as https://dew.lan:8443: start on this machine alone, write it down on the page Farm, then come back")
+		}
+		config, hosts, err = p.certificates(at, farmHost, &options)
+		if err != nil {
+			return err
+		}
+	}
+	listener, err := listenOn(ctx, at.addr, config)
+	if err != nil {
+		return err
+	}
+	defer listener.Close()
+	port := listener.Addr().(*net.TCPAddr).Port
+	options.Hosts = withPort(hosts, port)
+	if farmHost != nil {
+		options.Hosts = append(options.Hosts, farmHost.Host)
+	}
+	options.Secure = config != nil
+	options.Address = map[bool]string{false: "http://", true: "https://"}[config != nil] + reachable(listener.Addr().(*net.TCPAddr), hosts)
+	sessions, err := store.OpenSessions(ctx)
+	if err != nil {
+		return err
+	}
+	defer func() { err = errors.Join(err, sessions.Close()) }()
+	options.Sessions = sessions
+	if at.isDemo {
+		options.Visitor = demo.Visitor
 		options.Step = func(ctx context.Context) error { return demo.Step(ctx, store) }
 	}
 	handler, err := web.New(farm.New(store, p.clock), options)
 	if err != nil {
 		return err
 	}
-	fmt.Fprintf(p.stdout, "Dew Count is at http://%s (stop it with Ctrl-C)\n", listener.Addr())
+	fmt.Fprintf(p.stdout, "Dew Count is at %s (stop it with Ctrl-C)\n", options.Address)
+	if !any {
+		fmt.Fprintf(p.stdout, "To let phones and helpers in, open %s/first and set up the owner with the code %s\n", options.Address, code)
+	}
 	return serveUntil(ctx, listener, handler)
 }
 
-// loopback listens on an address of this machine alone: who may come from elsewhere cannot be told apart yet.
-func loopback(ctx context.Context, addr string) (net.Listener, error) {
+// certificates returns how the server proves itself, and the hosts for which it can.
+func (p program) certificates(at site, farmHost *url.URL, o *web.Options) (*tls.Config, []string, error) {
+	if at.cert != "" {
+		c, err := tls.LoadX509KeyPair(at.cert, at.key)
+		if err != nil {
+			return nil, nil, &farm.Advice{Words: fmt.Sprintf("%s and %s are no certificate and key that belong together: name other files", at.cert, at.key), Err: err}
+		}
+		return serverConfig(c), trust.Hosts(c), nil
+	}
+	var hosts []string
+	if farmHost != nil {
+		hosts = append(hosts, farmHost.Hostname())
+	}
+	authority, err := trust.Open(at.file+".tls", hosts, p.clock())
+	if err != nil {
+		return nil, nil, err
+	}
+	o.Certificate = authority.Certificate
+	if authority.IsNew {
+		fmt.Fprintf(p.stdout, "This farm has made an authority of its own in %s. A phone trusts it once it has loaded authority.crt from there, or from the page People, as a CA certificate; its fingerprint is\n  %s\n",
+			at.file+".tls", authority.Fingerprint())
+	}
+	return serverConfig(authority.Server), trust.Hosts(authority.Server), nil
+}
+
+func serverConfig(c tls.Certificate) *tls.Config {
+	return &tls.Config{Certificates: []tls.Certificate{c}, MinVersion: tls.VersionTLS12}
+}
+
+// farmAddress returns the address that the farm has written down for its phones, nil if none.
+func farmAddress(ctx context.Context, store farm.Store) (*url.URL, error) {
+	book, _, err := store.Load(ctx)
+	if err != nil {
+		return nil, err
+	}
+	place, err := book.Place()
+	if err != nil || place.Address == "" { // a new farm has no settings yet
+		return nil, nil
+	}
+	return url.Parse(place.Address)
+}
+
+func withPort(hosts []string, port int) []string {
+	var all []string
+	for _, h := range hosts {
+		all = append(all, net.JoinHostPort(h, strconv.Itoa(port)))
+		if port == 443 || port == 80 {
+			all = append(all, h)
+		}
+	}
+	return all
+}
+
+// reachable returns a host and port at which a listener is reached: one of its hosts where it listens everywhere.
+func reachable(at *net.TCPAddr, hosts []string) string {
+	if at.IP.IsUnspecified() && len(hosts) > 0 {
+		return net.JoinHostPort(hosts[0], strconv.Itoa(at.Port))
+	}
+	return at.String()
+}
+
+// isLoopback tells whether an address is of this machine alone.
+func isLoopback(addr string) (bool, error) {
 	host, _, err := net.SplitHostPort(addr)
 	if err != nil {
-		return nil, fmt.Errorf("%q is no address: write it as %s", addr, usualAddr)
+		return false, fmt.Errorf("%q is no address: write it as %s", addr, usualAddr)
 	}
-	if ip := net.ParseIP(host); host != "localhost" && (ip == nil || !ip.IsLoopback()) {
-		return nil, fmt.Errorf("%s is not of this machine alone, and nobody has to sign in yet: use %s", addr, usualAddr)
-	}
-	var config net.ListenConfig
-	listener, err := config.Listen(ctx, "tcp", addr)
+	ip := net.ParseIP(host)
+	return host == "localhost" || ip != nil && ip.IsLoopback(), nil
+}
+
+func listenOn(ctx context.Context, addr string, config *tls.Config) (net.Listener, error) {
+	var listening net.ListenConfig
+	listener, err := listening.Listen(ctx, "tcp", addr)
 	if err != nil {
 		return nil, &farm.Advice{Words: addr + " is in use or cannot be used: name another, such as --addr 127.0.0.1:8090", Err: err}
 	}
-	return listener, nil
+	if config == nil {
+		return listener, nil
+	}
+	config.NextProtos = []string{"h2", "http/1.1"}
+	return tls.NewListener(listener, config), nil
 }
 
-// How long a request may take to arrive, and how long the last ones have when the program stops.
+// How long a request may take to arrive, how long a quiet connection stays, and how long the last ones have when the program stops.
 const (
 	headerTime = 10 * time.Second
+	readTime   = time.Minute
+	idleTime   = 2 * time.Minute
 	farewell   = 5 * time.Second
 )
 
 func serveUntil(ctx context.Context, listener net.Listener, handler http.Handler) error {
-	server := &http.Server{Handler: handler, ReadHeaderTimeout: headerTime}
+	server := &http.Server{Handler: handler, ReadHeaderTimeout: headerTime, ReadTimeout: readTime, IdleTimeout: idleTime}
 	stopped := make(chan error, 1)
 	go func() {
 		<-ctx.Done()

@@ -1,0 +1,244 @@
+package people
+
+import (
+	"context"
+	"errors"
+	"path/filepath"
+	"strings"
+	"sync"
+	"testing"
+	"time"
+
+	"dewcount/farm"
+)
+
+var ctx = context.Background()
+
+const good = "hedge bucket lantern"
+
+// memory is a store in memory.
+type memory struct {
+	mutex       sync.Mutex
+	people      []Person
+	invitations []Invitation
+}
+
+func (m *memory) People(context.Context) ([]Person, error) {
+	m.mutex.Lock()
+	defer m.mutex.Unlock()
+	return append([]Person(nil), m.people...), nil
+}
+
+func (m *memory) Admit(_ context.Context, p Person, invitation string) (bool, error) {
+	m.mutex.Lock()
+	defer m.mutex.Unlock()
+	if invitation != "" {
+		at := -1
+		for i, x := range m.invitations {
+			if x.Hash == invitation {
+				at = i
+			}
+		}
+		if at < 0 {
+			return false, nil
+		}
+		m.invitations = append(m.invitations[:at], m.invitations[at+1:]...)
+	}
+	for i := range m.people {
+		if m.people[i].ID == p.ID {
+			m.people[i] = p
+			return true, nil
+		}
+	}
+	m.people = append(m.people, p)
+	return true, nil
+}
+
+func (m *memory) Dismiss(_ context.Context, id string) error {
+	for i := range m.people {
+		if m.people[i].ID == id {
+			m.people = append(m.people[:i], m.people[i+1:]...)
+			return nil
+		}
+	}
+	return nil
+}
+
+func (m *memory) Invitations(context.Context) ([]Invitation, error) { return m.invitations, nil }
+
+func (m *memory) Invite(_ context.Context, i Invitation) error {
+	m.invitations = append(m.invitations, i)
+	return nil
+}
+
+// A hand is a clock that tests move.
+type hand struct{ now time.Time }
+
+func newFarm(t *testing.T) (*People, *hand, *memory) {
+	t.Helper()
+	h, m := &hand{time.Date(2026, 3, 1, 8, 0, 0, 0, time.UTC)}, &memory{}
+	return New(m, func() time.Time { return h.now }, "ABCD-2345"), h, m
+}
+
+func owner(t *testing.T, p *People) Person {
+	t.Helper()
+	who, err := p.SetUp(ctx, "ABCD-2345", "Wren", good, "here")
+	if err != nil {
+		t.Fatal(err)
+	}
+	return who
+}
+
+func TestRolesHoldWhatLowerOnesMay(t *testing.T) {
+	for _, x := range []struct {
+		have, need Role
+		want       bool
+	}{{Owner, Reader, true}, {Owner, Owner, true}, {Crew, Owner, false}, {Crew, Crew, true}, {Reader, Crew, false}, {"", Reader, false}, {"king", Reader, false}, {Owner, "king", false}} {
+		if got := x.have.May(x.need); got != x.want {
+			t.Errorf("%q.May(%q) = %v, want %v", x.have, x.need, got, x.want)
+		}
+	}
+}
+
+func TestTheFirstOwnerNeedsTheCodeAndComesOnce(t *testing.T) {
+	p, _, _ := newFarm(t)
+	var faults farm.Faults
+	if _, err := p.SetUp(ctx, "ABCD-2346", "Wren", good, "here"); !errors.As(err, &faults) || faults[0].Field != "code" {
+		t.Errorf("a wrong code: %v, want a fault of the field code", err)
+	}
+	if _, err := p.SetUp(ctx, "abcd2345", "Wren", "short", "here"); !errors.As(err, &faults) || faults[0].Field != "password" {
+		t.Errorf("a short password: %v, want a fault of the field password", err)
+	}
+	owner(t, p)
+	if _, err := p.SetUp(ctx, "ABCD-2345", "Other", good, "here"); !errors.Is(err, ErrNoLink) {
+		t.Errorf("a second first owner: %v, want ErrNoLink", err)
+	}
+	none := New(&memory{}, time.Now, "")
+	if _, err := none.SetUp(ctx, "", "Wren", good, "here"); err == nil {
+		t.Error("where there is no code an empty one sets up an owner")
+	}
+}
+
+func TestPasswordsAreKeptAsArgon2id(t *testing.T) {
+	p, _, m := newFarm(t)
+	owner(t, p)
+	hash := m.people[0].Password
+	if !strings.HasPrefix(hash, "$argon2id$v=19$m=19456,t=2,p=1$") || strings.Contains(hash, good) {
+		t.Errorf("kept as %q", hash)
+	}
+	if hashOf(good) == hash {
+		t.Error("the same password twice has the same hash: no salt")
+	}
+	if !matches(good, hash) || matches(good+" ", hash) || matches("", "") || matches(good, "$argon2id$v=19$m=1,t=1,p=1$!$!") {
+		t.Error("matches says yes to what it must refuse, or no to the password")
+	}
+}
+
+func TestInvitationsWorkOnceAndForAWeek(t *testing.T) {
+	p, h, m := newFarm(t)
+	owner(t, p)
+	secret, err := p.Invite(ctx, Crew, "")
+	if err != nil {
+		t.Fatal(err)
+	}
+	if strings.Contains(m.invitations[0].Hash, secret) {
+		t.Error("the secret itself is kept")
+	}
+	var faults farm.Faults
+	if _, err := p.Join(ctx, secret, "WREN", good, "here"); !errors.As(err, &faults) {
+		t.Errorf("a name that is taken: %v, want a fault", err)
+	}
+	var wait sync.WaitGroup
+	var mutex sync.Mutex
+	joined := 0
+	for _, name := range []string{"Tam", "Ilka", "Brock"} { // three at once with one link
+		wait.Go(func() {
+			if _, err := p.Join(ctx, secret, name, good, "here"); err == nil {
+				mutex.Lock()
+				joined++
+				mutex.Unlock()
+			}
+		})
+	}
+	wait.Wait()
+	if joined != 1 {
+		t.Errorf("%d joined with one link, want 1", joined)
+	}
+	late, err := p.Invite(ctx, Reader, "")
+	if err != nil {
+		t.Fatal(err)
+	}
+	h.now = h.now.Add(invitationTime + time.Minute)
+	if _, err := p.Join(ctx, late, "Late", good, "there"); !errors.Is(err, ErrNoLink) {
+		t.Errorf("after a week: %v, want ErrNoLink", err)
+	}
+}
+
+func TestALinkRenewsAPasswordAndEndsSessions(t *testing.T) {
+	p, _, _ := newFarm(t)
+	who := owner(t, p)
+	secret, err := p.Invite(ctx, Reader, who.ID)
+	if err != nil {
+		t.Fatal(err)
+	}
+	renewed, err := p.Join(ctx, secret, "ignored", "quite another phrase", "here")
+	if err != nil || renewed.Role != Owner || renewed.Name != "Wren" {
+		t.Fatalf("renewed: %v, %+v", err, renewed)
+	}
+	if _, known, _ := p.Known(ctx, who.ID, who.Epoch); known {
+		t.Error("the session of before still holds")
+	}
+	if _, err := p.SignIn(ctx, "Wren", good, "here"); !errors.Is(err, ErrWrong) {
+		t.Errorf("the old password: %v, want ErrWrong", err)
+	}
+}
+
+func TestTheLastOwnerStays(t *testing.T) {
+	p, _, _ := newFarm(t)
+	who := owner(t, p)
+	if err := p.SetRole(ctx, who.ID, Crew); !errors.Is(err, ErrLastOwner) {
+		t.Errorf("SetRole: %v, want ErrLastOwner", err)
+	}
+	if err := p.Dismiss(ctx, who.ID); !errors.Is(err, ErrLastOwner) {
+		t.Errorf("Dismiss: %v, want ErrLastOwner", err)
+	}
+}
+
+// Twenty wrong tries in a row must take longer than an hour together, from one place or for one name from many.
+func TestGuessingIsSlowed(t *testing.T) {
+	for name, from := range map[string]func(int) string{"one place": func(int) string { return "here" }, "many places": func(i int) string { return filepath.Join("place", string(rune('a'+i))) }} {
+		p, h, _ := newFarm(t)
+		owner(t, p)
+		began := h.now
+		for tries := 0; tries < 20; {
+			_, err := p.SignIn(ctx, "Wren", "guess number one", from(tries))
+			var slowed *Slowed
+			switch {
+			case errors.As(err, &slowed):
+				h.now = h.now.Add(slowed.After)
+			case errors.Is(err, ErrWrong):
+				tries++
+			default:
+				t.Fatal(err)
+			}
+		}
+		if took := h.now.Sub(began); took < time.Hour {
+			t.Errorf("from %s twenty tries take %v, want over an hour", name, took)
+		}
+		h.now = h.now.Add(longestWait)
+		if _, err := p.SignIn(ctx, "Wren", good, "elsewhere"); err != nil {
+			t.Errorf("the owner, after the wait: %v", err)
+		}
+	}
+}
+
+func TestDoorsAreForgottenBeforeMemoryFills(t *testing.T) {
+	h := &hand{time.Date(2026, 3, 1, 8, 0, 0, 0, time.UTC)}
+	guard := newThrottle(func() time.Time { return h.now })
+	for i := range 3 * mostDoors {
+		guard.failed(strings.Repeat("x", i%50) + time.Duration(i).String())
+	}
+	if n := len(guard.doors); n > mostDoors+1 {
+		t.Errorf("%d doors are remembered, want at most %d", n, mostDoors)
+	}
+}

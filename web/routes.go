@@ -1,0 +1,117 @@
+package web
+
+import (
+	"net/http"
+
+	"dewcount/people"
+
+	"github.com/labstack/echo/v5"
+)
+
+// A route is an address, who may use it, and what it does.
+type route struct {
+	method, path string
+	need         people.Role // empty: anybody, signed in or not
+	do           echo.HandlerFunc
+}
+
+// Who may do what: all who are signed in look, the crew records what happens in the field, the owner plans and lets people in.
+const (
+	anybody = people.Role("")
+	look    = people.Reader
+	record  = people.Crew
+	own     = people.Owner
+)
+
+// routes returns all addresses; a test walks them in every role.
+func (s *server) routes() []route {
+	get, post := http.MethodGet, http.MethodPost
+	all := []route{
+		{get, "/assets/*", anybody, assets},
+		{get, "/signin", anybody, s.signInPage},
+		{post, "/signin", anybody, s.signIn},
+		{get, "/first", anybody, s.firstPage},
+		{post, "/first", anybody, s.first},
+		{get, "/join/:secret", anybody, s.joinPage},
+		{post, "/join/:secret", anybody, s.join},
+		{get, "/calendar/:secret", anybody, s.feed},
+		{post, "/signout", look, s.signOut},
+		{get, "/me", look, s.me},
+		{post, "/me/password", look, s.changePassword},
+		{post, "/me/everywhere", look, s.signOutEverywhere},
+		{post, "/me/calendar", look, s.newCalendar},
+		{get, "/authority.crt", look, s.authority},
+		{get, "/people", own, s.listPeople},
+		{post, "/people/invite", own, s.invite},
+		{post, "/people/:id/role", own, s.setRole},
+		{post, "/people/:id/everywhere", own, s.endSessions},
+		{post, "/people/:id/dismiss", own, s.dismiss},
+
+		{get, "/", look, s.on(s.morning)},
+		{get, "/go", look, s.on(s.jump)},
+		{get, "/why/:crop", look, s.on(s.why)},
+		{get, "/ladders", look, s.on(s.ladders)},
+		{get, "/plantings", look, s.on(s.plantings)},
+		{get, "/plantings/:planting", look, s.on(s.planting)},
+		{get, "/plantings/:planting/count", record, s.onPlanting(s.newCount)},
+		{post, "/plantings/:planting/count", record, s.onPlanting(s.addCount)},
+		{get, "/counts/:id", record, s.on(s.editCount)},
+		{post, "/counts/:id", record, s.on(s.correctCount)},
+		{get, "/plantings/:planting/cut", record, s.onPlanting(s.newCut)},
+		{post, "/plantings/:planting/cut", record, s.onPlanting(s.addCut)},
+		{get, "/cuts/:id", record, s.on(s.editCut)},
+		{post, "/cuts/:id", record, s.on(s.correctCut)},
+		{post, "/withdraw", record, s.withdraw},
+		{post, "/undo", record, s.undo},
+		{get, "/orders", look, s.on(s.orders)},
+		{get, "/orders/:order", look, s.onOrder(s.order)},
+		{get, "/season", look, s.on(s.season)},
+		{get, "/season/successions", look, s.on(s.successions)},
+		{get, "/season/date", look, s.on(s.forDate)},
+		{get, "/beds", look, s.on(s.beds)},
+		{get, "/seeds", look, s.on(s.seeds)},
+		{get, "/labels", look, s.on(s.labels)},
+		{get, "/crops", look, s.on(s.crops)},
+		{get, "/crops/:crop", look, s.on(s.cropCard)},
+
+		{get, "/plantings/new", own, s.on(s.newPlanting)},
+		{post, "/plantings", own, s.on(s.addPlanting)},
+		{get, "/plantings/:planting/edit", own, s.onPlanting(s.editPlanting)},
+		{post, "/plantings/:planting", own, s.onPlanting(s.correctPlanting)},
+		{get, "/orders/new", own, s.on(s.newOrder)},
+		{post, "/orders", own, s.on(s.addOrder)},
+		{get, "/orders/:order/edit", own, s.onOrder(s.editOrder)},
+		{post, "/orders/:order", own, s.onOrder(s.correctOrder)},
+		{post, "/orders/:order/lines", own, s.onOrder(s.setLine)},
+		{post, "/season/move", own, s.on(s.keepMove)},
+		{post, "/season/successions", own, s.on(s.takeOver)},
+		{post, "/season/successions/back", own, s.on(s.takeBack)},
+		{post, "/beds", own, s.on(s.keepBed)},
+		{get, "/beds/new", own, s.on(s.newBed)},
+		{post, "/beds/place", own, s.on(s.placeInBeds)},
+		{get, "/beds/:bed/edit", own, s.on(s.editBed)},
+		{post, "/beds/:bed", own, s.on(s.keepBed)},
+		{post, "/trays", own, s.on(s.addTray)},
+		{get, "/varieties/new", own, s.on(s.newVariety)},
+		{post, "/varieties", own, s.on(s.keepVariety)},
+		{get, "/varieties/:variety/edit", own, s.on(s.editVariety)},
+		{post, "/varieties/:variety", own, s.on(s.keepVariety)},
+		{get, "/crops/new", own, s.on(s.newCrop)},
+		{post, "/crops", own, s.on(s.keepCrop)},
+		{post, "/crops/:crop", own, s.on(s.keepCrop)},
+		{get, "/crops/:crop/edit", own, s.on(s.editCrop)},
+		{post, "/crops/:crop/school", own, s.on(s.chooseSchool)},
+		{post, "/crops/:crop/drop", own, s.on(s.dropCrop)},
+		{get, "/start", own, s.on(s.start)},
+		{post, "/start/beds", own, s.on(s.startBeds)},
+		{post, "/start/crops", own, s.on(s.startCrops)},
+		{post, "/start/market", own, s.on(s.startMarket)},
+		{get, "/farm", own, s.settings},
+		{post, "/farm", own, s.setSettings},
+	}
+	all = append(all, s.exports()...)
+	if s.step != nil {
+		all = append(all, route{post, "/demo/step", record, s.stepDemo})
+	}
+	return append(all, route{get, "/*", look, func(*echo.Context) error { return echo.ErrNotFound }})
+}
