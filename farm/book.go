@@ -26,6 +26,8 @@ type Book struct {
 	Events      []Event
 	Counts      []Count
 	Cuts        []Cut
+	Scoutings   []Scouting
+	Sprays      []Spray
 	Schools     []School
 	Orders      []Order
 	OrderLines  []OrderLine
@@ -189,6 +191,12 @@ func (b *Book) Read(k *Kind, rows [][]string) (Record, error) {
 	case &Cuts:
 		v := ReadCut(f)
 		take(v.Record(), func() { b.Cuts = append(b.Cuts, v) })
+	case &Scoutings:
+		v := ReadScouting(f)
+		take(v.Record(), func() { b.Scoutings = append(b.Scoutings, v) })
+	case &Sprays:
+		v := ReadSpray(f)
+		take(v.Record(), func() { b.Sprays = append(b.Sprays, v) })
 	case &Schools:
 		v := ReadSchool(f)
 		take(v.Record(), func() { b.Schools = append(b.Schools, v) })
@@ -271,6 +279,10 @@ func (b *Book) Records(k *Kind) []Record {
 		cuts := slices.Clone(b.Cuts)
 		sortMoments(cuts, func(c Cut) (day.Moment, string) { return c.CutAt, c.Planting + "|" + c.ID })
 		return recordsOf(cuts)
+	case &Scoutings:
+		records = recordsOf(b.Scoutings)
+	case &Sprays:
+		records = recordsOf(b.Sprays)
 	case &Schools:
 		records = recordsOf(b.Schools)
 	case &Orders:

@@ -53,6 +53,12 @@ func (b *Book) Check(r Record, care Care) error {
 		b.checkCount(f, readCount(f, r.Rows), care)
 	case &Cuts:
 		b.checkCut(f, ReadCut(f), care)
+	case &Scoutings:
+		s := ReadScouting(f)
+		b.checkAfterStart(f, s.Planting, "on", s.On, "scouted")
+	case &Sprays:
+		s := ReadSpray(f)
+		b.checkAfterStart(f, s.Planting, "sprayed_at", s.SprayedAt.Day(), "sprayed")
 	case &Schools:
 		b.checkSchool(f, ReadSchool(f))
 	case &OrderLines:

@@ -117,7 +117,7 @@ func (b *Book) soundShares(upto day.Day) map[string]float64 {
 
 func (b *Book) planting(p Planting, profile *crop.Profile, place Place, v View, sound float64) forecast.Planting {
 	out := forecast.Planting{
-		ID: p.ID, Variety: p.Variety, Sound: sound, Until: v.From.At(0),
+		ID: p.ID, Variety: p.Variety, Sound: b.soundOf(p.ID, sound, v.Upto), Until: v.From.At(0),
 		Growth: growth.Planting{Profile: profile, Method: p.Method, Plants: p.Plants, Started: p.StartedOn, PlantedOut: p.PlantedOutOn,
 			Pinched: p.PinchedOn, PinchedShare: p.PinchedPart(), KeepBuds: p.CutStyle == "keep-buds"},
 		Bench: climate.Extremes{TminC: profile.Nursery.Night, TmaxC: profile.Nursery.Day},

@@ -27,7 +27,10 @@ const (
 
 // ReadEvent reads an event.
 func ReadEvent(f *Fields) Event {
-	e := Event{ID: f.Text("id"), Planting: f.Name("planting", "the planting"), Event: f.Name("event", "what happened"), On: f.Day("on")}
+	e := Event{ID: f.Text("id"), Planting: f.Name("planting", "the planting"), Event: f.Note("event"), On: f.Day("on")}
+	if e.Event == "" {
+		f.Fault("event", "what happened is missing: write it here")
+	}
 	if e.ID == "" {
 		e.ID = idOf(Events.Name, e.Planting, e.Event, e.On.String())
 	}

@@ -40,6 +40,10 @@ func (b *Book) remove(r Record) {
 		b.Counts = without(b.Counts, id)
 	case &Cuts:
 		b.Cuts = without(b.Cuts, id)
+	case &Scoutings:
+		b.Scoutings = without(b.Scoutings, id)
+	case &Sprays:
+		b.Sprays = without(b.Sprays, id)
 	case &Schools:
 		b.Schools = without(b.Schools, id)
 	case &Orders:
@@ -84,7 +88,17 @@ func (b *Book) mayGo(r Record) error {
 				n++
 			}
 		}
-		return uses(n, "counts, cuts and dates", "give the day it was pulled out instead")
+		for _, s := range b.Scoutings {
+			if s.Planting == id {
+				n++
+			}
+		}
+		for _, s := range b.Sprays {
+			if s.Planting == id {
+				n++
+			}
+		}
+		return uses(n, "counts, cuts, dates and scoutings", "give the day it was pulled out instead")
 	case &Beds:
 		return uses(b.plantingsWith(func(p Planting) bool { return p.Bed == id }), "plantings", "give them another bed first")
 	case &Trays:

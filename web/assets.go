@@ -68,6 +68,15 @@ func markOf(name string) string {
 	return mark
 }
 
+// worker answers with the script that keeps the count page on a phone: at the root, since it looks after no addresses above its own.
+func worker(c *echo.Context) error {
+	text, err := shippedFile("assets/worker.js")
+	if err != nil {
+		return err
+	}
+	return c.Blob(http.StatusOK, "text/javascript; charset=utf-8", text)
+}
+
 func assets(c *echo.Context) error {
 	name := path.Clean(strings.TrimPrefix(c.Request().URL.Path, "/assets/"))
 	text, err := shippedFile(name)

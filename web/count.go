@@ -108,6 +108,8 @@ func readCount(from typed, planting string, today day.Day) (farm.Count, error) {
 					return typed
 				}
 				return "0"
+			case "firm":
+				return from("firm_" + k.String())
 			}
 			return ""
 		})

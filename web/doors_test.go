@@ -133,7 +133,7 @@ func TestEveryRouteRefusesWhoMayNot(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	open := []string{"GET /assets/*", "GET /signin", "POST /signin", "GET /first", "POST /first", "GET /join/:secret", "POST /join/:secret", "GET /calendar/:secret"}
+	open := []string{"GET /assets/*", "GET /worker.js", "GET /signin", "POST /signin", "GET /first", "POST /first", "GET /join/:secret", "POST /join/:secret", "GET /calendar/:secret"}
 	browsers := map[people.Role]*http.Client{"": h.browser(), people.Reader: h.as(people.Reader), people.Crew: h.as(people.Crew), people.Owner: h.as(people.Owner)}
 	for _, r := range h.routes {
 		if r.need == anybody {

@@ -28,6 +28,7 @@ func (s *server) routes() []route {
 	get, post := http.MethodGet, http.MethodPost
 	all := []route{
 		{get, "/assets/*", anybody, assets},
+		{get, "/worker.js", anybody, worker},
 		{get, "/signin", anybody, s.signInPage},
 		{post, "/signin", anybody, s.signIn},
 		{get, "/first", anybody, s.firstPage},
@@ -51,6 +52,9 @@ func (s *server) routes() []route {
 		{get, "/go", look, s.on(s.jump)},
 		{get, "/why/:crop", look, s.on(s.why)},
 		{get, "/ladders", look, s.on(s.ladders)},
+		{get, "/count", record, s.on(s.walk)},
+		{get, "/token", look, s.token},
+		{post, "/field", record, s.addField},
 		{get, "/plantings", look, s.on(s.plantings)},
 		{get, "/plantings/:planting", look, s.on(s.planting)},
 		{get, "/plantings/:planting/count", record, s.onPlanting(s.newCount)},

@@ -163,6 +163,12 @@ func (s *server) fail(c *echo.Context, err error) {
 	if code >= http.StatusInternalServerError {
 		s.log.Error("request failed", "method", c.Request().Method, "path", c.Request().URL.Path, "error", err)
 	}
+	if wantsJSON(c) {
+		if err := c.JSON(code, refusal{Advice: advice}); err != nil {
+			s.log.Error("refusal failed", "error", err)
+		}
+		return
+	}
 	if err := s.render(c, code, "error", page{Title: "Not done"}, errorView{Advice: advice}); err != nil {
 		s.log.Error("error page failed", "error", err)
 	}

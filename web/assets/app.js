@@ -2,6 +2,7 @@
 import { startBeds } from './beds.js'
 import { startSeason } from './season.js'
 import { newTally } from './tally.js'
+import { startWalk } from './walk.js'
 
 document.addEventListener('alpine:init', () => {
   window.Alpine.data('tally', newTally)
@@ -20,6 +21,10 @@ document.querySelector('.views a[aria-current]')?.scrollIntoView({ block: 'neare
 
 startSeason()
 startBeds()
+startWalk()
+
+// The count page opens without signal from the second time on; only a secure address has what that needs.
+navigator.serviceWorker?.register('/worker.js').catch(() => {})
 
 // A farm that is being set up most likely lies where the browser is.
 const zone = document.querySelector('input[name=timezone]')

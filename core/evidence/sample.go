@@ -1,0 +1,50 @@
+package evidence
+
+import "math"
+
+// SampleCV returns the coefficient of variation of what stands on a row of so many plants when some of them, taken evenly along it, are
+// counted: stems come by chance and plants differ (plantsCV), and the plants that were counted are known for sure, so that what is
+// left unsure shrinks with the share that was not looked at (finite population correction, Cochran 1977, Sampling Techniques, eq. 2.19).
+// perPlant is how many stems a plant is thought to have. With nothing counted, or nothing there, it is infinite.
+func SampleCV(some, all int, perPlant float64) float64 {
+	if some <= 0 || all <= 0 || perPlant <= 0 {
+		return math.Inf(1)
+	}
+	n := float64(min(some, all))
+	return math.Sqrt((1/perPlant + plantsCV*plantsCV) / n * (1 - n/float64(all)))
+}
+
+// What a count leaves of a pick's spread: the weather and the model's own error stay whatever is counted (leastPart of the width), and a
+// poor count leaves the scatter of single rungs that it brings in (mostPart). In between the variance goes with the sample's own, half way
+// at halfCV2. Fitted to what counts of 6 to all plants did to the spread of the next pick in thirteen rows of the demo farm.
+const (
+	leastPart = 0.78
+	mostPart  = 1.2
+	halfCV2   = 0.12
+)
+
+// Narrowed returns the part of the next pick's spread, from P10 to P90, that a count with a coefficient of variation leaves, at most 1.
+func Narrowed(sampleCV float64) float64 {
+	poor := 1.0
+	if !math.IsInf(sampleCV, 1) {
+		poor = sampleCV * sampleCV / (sampleCV*sampleCV + halfCV2)
+	}
+	return min(1, math.Sqrt(leastPart*leastPart+(mostPart*mostPart-leastPart*leastPart)*poor))
+}
+
+// Samples of a row are neither so small that a single plant decides nor so large that the morning is over.
+const (
+	leastSample = 6
+	mostSample  = 40
+	goodCV      = 0.35 // a third more or less
+)
+
+// Sample returns how many plants of a row of so many are worth counting: so many that the stems of the next pick, perPlant of them, are
+// known to about a third.
+func Sample(all int, perPlant float64) int {
+	n := min(all, leastSample)
+	for n < min(all, mostSample) && SampleCV(n, all, perPlant) > goodCV {
+		n++
+	}
+	return n
+}

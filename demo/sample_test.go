@@ -1,0 +1,61 @@
+package demo
+
+import (
+	"context"
+	"math"
+	"path/filepath"
+	"testing"
+	"time"
+
+	"dewcount/core/crop"
+	"dewcount/core/day"
+	"dewcount/farm"
+	"dewcount/records"
+)
+
+// What the count page says a sample will narrow is held against what such a count does: the mean over the rows of the demo in which
+// enough stems are due.
+func TestASampleNarrowsTheForecastAboutAsFarAsIsSaid(t *testing.T) {
+	store, err := records.Open(context.Background(), filepath.Join(t.TempDir(), "farm.db"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer store.Close()
+	if err := Fill(context.Background(), store); err != nil {
+		t.Fatal(err)
+	}
+	now, err := farm.New(store, time.Now).Snapshot(context.Background())
+	if err != nil {
+		t.Fatal(err)
+	}
+	said, did, rows := 0.0, 0.0, 0.0
+	for i, p := range now.Model.Plantings {
+		sample := now.Sample(i)
+		if next := now.Forecast.Plantings[i].ByPick[0][crop.Market]; sample.Few || next.Mean() < 15 {
+			continue
+		}
+		count := farm.Count{ID: "sample", CountedAt: day.At(now.View.Today, 6, 0), Planting: p.ID, PlantsCount: sample.Plants, Counter: crewName}
+		for k, stems := range now.Stand.Standing(i).Rungs {
+			count.Stems[k] = int(math.Round(stems * float64(sample.Plants) / float64(p.Growth.Plants)))
+		}
+		book := *now.Book
+		book.Counts = append(book.Counts[:len(book.Counts):len(book.Counts)], count)
+		after, err := farm.NewSnapshot(&book, now.Revision+1, now.View, now)
+		if err != nil {
+			t.Fatal(err)
+		}
+		next := after.Forecast.Plantings[i].ByPick[0][crop.Market]
+		promised := sample.After(sample.Plants)
+		width := sample.Now[1] - sample.Now[0]
+		said += (promised[1] - promised[0]) / width
+		did += (next.Quantile(0.9) - next.Quantile(0.1)) / next.Mean() * now.Forecast.Plantings[i].ByPick[0][crop.Market].Mean() / width // as a share: rounding moves the middle
+		rows++
+		t.Logf("%s: %d of %d plants, %.0f to %.0f, said %.0f to %.0f, came %.0f to %.0f", p.ID, sample.Plants, p.Growth.Plants, sample.Now[0], sample.Now[1], promised[0], promised[1], next.Quantile(0.1), next.Quantile(0.9))
+	}
+	if rows < 5 {
+		t.Fatalf("%v rows have enough stems, want 5 or more", rows)
+	}
+	if said, did = said/rows, did/rows; math.Abs(said-did) > 0.15 {
+		t.Errorf("a sample is said to leave %.2f of the width and leaves %.2f", said, did)
+	}
+}

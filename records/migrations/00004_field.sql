@@ -1,0 +1,9 @@
+-- +goose Up
+CREATE TABLE scouting (
+  id TEXT PRIMARY KEY, planting TEXT NOT NULL REFERENCES plantings DEFERRABLE INITIALLY DEFERRED, "on" TEXT NOT NULL, cause TEXT NOT NULL,
+  stems INTEGER NOT NULL CHECK (stems > 0), spoiled INTEGER CHECK (spoiled BETWEEN 0 AND stems), done TEXT, note TEXT
+) STRICT;
+CREATE TABLE sprays (
+  id TEXT PRIMARY KEY, planting TEXT NOT NULL REFERENCES plantings DEFERRABLE INITIALLY DEFERRED, sprayed_at TEXT NOT NULL, product TEXT NOT NULL,
+  wait_days INTEGER NOT NULL CHECK (wait_days >= 0), entry_h INTEGER NOT NULL CHECK (entry_h >= 0), note TEXT
+) STRICT;

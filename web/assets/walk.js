@@ -1,0 +1,210 @@
+// walk.js wires the count of all rows: taps, the next row, what waits to be sent. What is counted is safe on the phone at every tap.
+import { newID, openQueue } from './queue.js'
+import { newSender } from './send.js'
+import { sumOf } from './tally.js'
+
+const again = 20_000 // ms after which what waits is tried again
+
+function draftKey(row, today) {
+  return `dew-count:${today}:${row}`
+}
+
+// localMinute writes a time as the farm's clock shows it: 2026-07-09T06:20.
+export function localMinute(date, zone) {
+  const parts = Object.fromEntries(new Intl.DateTimeFormat('en-CA', {
+    timeZone: zone, year: 'numeric', month: '2-digit', day: '2-digit', hour: '2-digit', minute: '2-digit', hourCycle: 'h23',
+  }).formatToParts(date).map(({ type, value }) => [type, value]))
+  return `${parts.year}-${parts.month}-${parts.day}T${parts.hour}:${parts.minute}`
+}
+
+export async function startWalk() {
+  const root = document.getElementById('walk')
+  if (!root) return
+  const data = JSON.parse(document.getElementById('walk-data').textContent)
+  const part = (id) => document.getElementById(id)
+  const pick = part('walk-pick')
+  const plants = part('walk-plants')
+  const inputs = [...root.querySelectorAll('.rung-count')]
+  const firms = [...root.querySelectorAll('#walk-firm input')]
+  const queue = await openQueue()
+  let row = data.rows[0]
+  let taps = []
+  let id = newID() // of the count that is being made: pressed twice it is one
+
+  const inputOf = (rung) => inputs.find((input) => input.dataset.rung === rung)
+  const now = () => data.now || localMinute(new Date(), data.zone)
+
+  function keepDraft() {
+    localStorage.setItem(draftKey(row.id, now().slice(0, 10)), JSON.stringify({ id, taps, plants: plants.value, stems: inputs.map((i) => i.value), firm: firms.map((i) => i.value) }))
+  }
+  function dropDraft() {
+    localStorage.removeItem(draftKey(row.id, now().slice(0, 10)))
+  }
+
+  function total() {
+    const counted = Number.parseInt(plants.value, 10) || 0
+    const expected = row.expected.map((each) => Math.round(each * counted))
+    root.querySelectorAll('.rung-expected').forEach((place, k) => { place.textContent = `expected ${expected[k]}` })
+    part('walk-total').textContent = `${sumOf(inputs.map((i) => i.value))} counted, ${Math.round(row.expected.reduce((a, b) => a + b, 0) * counted)} expected`
+    part('walk-undo').disabled = taps.length === 0
+  }
+
+  function show(next) {
+    row = next
+    const draft = JSON.parse(localStorage.getItem(draftKey(row.id, now().slice(0, 10))) ?? 'null')
+    id = draft?.id ?? newID()
+    taps = draft?.taps ?? []
+    pick.value = row.id
+    plants.value = draft?.plants ?? String(row.sample)
+    inputs.forEach((input, k) => { input.value = draft?.stems[k] ?? '' })
+    firms.forEach((input, k) => { input.value = draft?.firm[k] ?? '' })
+    part('walk-hint').textContent = (row.done ? `Counted today at ${row.done.slice(11)}. ` : '') + row.hint
+    part('walk-spray').textContent = row.waiting
+    part('walk-spray').hidden = !row.waiting
+    part('walk-firm').hidden = !row.wag
+    root.querySelectorAll('[data-firm]').forEach((box) => { box.hidden = !row.window.includes(box.dataset.firm) })
+    root.querySelectorAll('[data-rung]').forEach((place) => {
+      const rung = place.dataset.rung
+      place.querySelector('use')?.setAttribute('href', `${data.drawings[row.form]}#${rung}`)
+      if (place.matches('li')) place.classList.toggle('in-window', row.window.includes(rung))
+    })
+    const words = data.words[row.form]
+    part('walk-stage').querySelectorAll('.stage-words').forEach((place, k) => { place.textContent = words[k] })
+    root.querySelectorAll('.rung-button').forEach((button, k) => button.setAttribute('aria-label', `One more ${button.dataset.rung}: ${words[k]}`))
+    fault('')
+    total()
+    history.replaceState(null, '', `?row=${encodeURIComponent(row.id)}`)
+  }
+
+  function fault(advice) {
+    part('walk-fault').textContent = advice
+    part('walk-fault').classList.toggle('d-block', advice !== '')
+    plants.setAttribute('aria-invalid', String(advice !== ''))
+  }
+
+  function beside(step) {
+    const at = data.rows.indexOf(row) + step
+    return data.rows[(at + data.rows.length) % data.rows.length]
+  }
+
+  function told(state, records) {
+    const refused = records.filter((r) => r.refused)
+    const left = records.length - refused.length
+    const words = { later: `${left} waiting for signal`, door: `${left} waiting: sign in to send`, sent: 'All is sent' }
+    part('walk-waiting').replaceChildren(records.length === 0 || (left === 0 && state === 'sent') ? words.sent : words[state] ?? `${left} waiting`)
+    if (state === 'door') {
+      const door = Object.assign(document.createElement('a'), { href: `/signin?to=${encodeURIComponent('/count')}`, textContent: 'Sign in' })
+      part('walk-waiting').append(' ', door)
+    }
+    part('walk-refused').replaceChildren(...refused.map(refusal))
+  }
+
+  // refusal shows a record that the farm did not take, why, and what can be done.
+  function refusal(record) {
+    const box = Object.assign(document.createElement('div'), { className: 'notice notice-fault' })
+    const words = Object.assign(document.createElement('p'), { textContent: `Not taken, kept on this phone: ${record.kind} of ${record.fields.planting}, ${(record.fields.counted_at ?? record.fields.on).replace('T', ' at ')}. ${record.refused}` })
+    const button = (text, act) => {
+      const b = Object.assign(document.createElement('button'), { type: 'button', className: 'btn btn-plain', textContent: text })
+      b.addEventListener('click', async () => { await act(); await send() })
+      return b
+    }
+    box.append(words, button('Send it again', () => queue.retry(record)), ' ', button('Throw it away', () => queue.remove(record.number)))
+    return box
+  }
+
+  const send = newSender(queue, told)
+
+  async function keep(kind, fields) {
+    await queue.add({ kind, fields })
+    part('walk-waiting').textContent = `${(await queue.all()).length} waiting`
+    send()
+  }
+
+  async function save() {
+    const n = Number(plants.value)
+    if (!Number.isInteger(n) || n < 1 || n > row.plants) {
+      fault(`Write how many plants were counted: 1 to ${row.plants}.`)
+      plants.focus()
+      return
+    }
+    const wrong = [...inputs, ...firms].find((input) => input.value.trim() !== '' && !/^\d+$/.test(input.value.trim()))
+    if (wrong) {
+      fault(`${wrong.dataset.rung}: “${wrong.value}” is no whole number.`)
+      wrong.focus()
+      return
+    }
+    const spoiled = part('spoiled').value.trim()
+    const sum = sumOf(inputs.map((i) => i.value))
+    if (spoiled !== '' && (!/^\d+$/.test(spoiled) || Number(spoiled) > sum || part('cause').value.trim() === '')) {
+      fault(Number(spoiled) > sum ? `${spoiled} spoiled of ${sum} counted cannot be.` : 'Write how many stems are spoiled, and by what.')
+      part('spoiled').closest('details').open = true
+      part('spoiled').focus()
+      return
+    }
+    const fields = { id, planting: row.id, counted_at: now(), plants_counted: String(n), counter: data.counter }
+    for (const input of inputs) if (input.value.trim()) fields[`stems_${input.dataset.rung}`] = input.value.trim()
+    for (const input of firms) if (row.wag && input.value.trim() && row.window.includes(input.dataset.rung)) fields[`firm_${input.dataset.rung}`] = input.value.trim()
+    await keep('counts', fields)
+    if (spoiled !== '') {
+      await keep('scouting', { id: `${id}-s`, planting: row.id, on: now().slice(0, 10), cause: part('cause').value.trim(), stems: String(Math.max(1, sum)), spoiled })
+      part('spoiled').value = ''
+      part('cause').value = ''
+    }
+    row.done = fields.counted_at
+    dropDraft()
+    show(beside(1))
+    scrollTo(0, 0)
+  }
+
+  root.addEventListener('click', (event) => {
+    const button = event.target.closest('.rung-button')
+    if (!button) return
+    const by = part('walk-step').getAttribute('aria-pressed') === 'true' ? 5 : 1
+    const input = inputOf(button.dataset.rung)
+    input.value = String(sumOf([input.value]) + by)
+    taps.push([button.dataset.rung, by])
+    keepDraft()
+    total()
+  })
+  root.addEventListener('input', () => { keepDraft(); total() })
+  part('walk-undo').addEventListener('click', () => {
+    const [rung, by] = taps.pop()
+    const input = inputOf(rung)
+    input.value = String(Math.max(0, sumOf([input.value]) - by))
+    keepDraft()
+    total()
+  })
+  part('walk-step').addEventListener('click', ({ currentTarget }) => currentTarget.setAttribute('aria-pressed', String(currentTarget.getAttribute('aria-pressed') !== 'true')))
+  for (const [button, by] of [['walk-fewer', -1], ['walk-more', 1]]) {
+    part(button).addEventListener('click', () => {
+      plants.value = String(Math.min(row.plants, Math.max(1, sumOf([plants.value]) + by)))
+      keepDraft()
+      total()
+    })
+  }
+  part('walk-save').addEventListener('click', save)
+  part('walk-back-row').addEventListener('click', () => show(beside(-1)))
+  part('walk-next-row').addEventListener('click', () => show(beside(1)))
+  pick.addEventListener('change', () => show(data.rows.find((r) => r.id === pick.value)))
+  root.querySelectorAll('[data-event]').forEach((button) => button.addEventListener('click', async () => {
+    await keep('events', { id: newID(), planting: row.id, event: button.dataset.event, on: now().slice(0, 10) })
+    fault('')
+    part('walk-hint').textContent = `${row.name}: ${button.textContent.toLowerCase()}, noted.`
+  }))
+  part('keep-note').addEventListener('click', async () => {
+    const note = part('note').value.trim()
+    if (note === '') return
+    await keep('events', { id: newID(), planting: row.id, event: note, on: now().slice(0, 10) })
+    part('note').value = ''
+  })
+
+  addEventListener('online', send)
+  document.addEventListener('visibilitychange', () => { if (!document.hidden) send() })
+  setInterval(send, again)
+
+  const asked = new URLSearchParams(location.search).get('row')
+  show(data.rows.find((r) => r.id === asked) ?? data.rows.find((r) => !r.done) ?? row)
+  root.hidden = false
+  part('walk-list').hidden = true
+  send()
+}

@@ -1,0 +1,47 @@
+// worker.js keeps the count page on the phone, so that it opens where there is no signal. All else comes from the farm.
+
+const pages = 'dew-count-pages'
+const files = 'dew-count-files'
+const countPage = '/count'
+const patience = 4_000 // ms that a weak signal has before the kept page is shown
+
+self.addEventListener('install', () => self.skipWaiting())
+self.addEventListener('activate', (event) => event.waitUntil(self.clients.claim()))
+
+self.addEventListener('fetch', (event) => {
+  const { request } = event
+  const url = new URL(request.url)
+  if (url.origin !== location.origin) return
+  if (request.method === 'POST' && (url.pathname === '/signout' || url.pathname === '/me/everywhere')) {
+    event.waitUntil(caches.delete(pages)) // who signs out leaves nothing of the farm on the phone but what still waits
+    return
+  }
+  if (request.method !== 'GET') return
+  if (request.mode === 'navigate' && url.pathname === countPage) event.respondWith(freshOrKept(request))
+  else if (url.pathname.startsWith('/assets/')) event.respondWith(keptOrFresh(request))
+})
+
+async function freshOrKept(request) {
+  const cache = await caches.open(pages)
+  try {
+    const answer = await Promise.race([fetch(request), new Promise((_, late) => setTimeout(late, patience))])
+    if (answer.ok && !answer.redirected && answer.type !== 'opaqueredirect') await cache.put(countPage, answer.clone())
+    else if (answer.type === 'opaqueredirect') await cache.delete(countPage) // signed out: the door is elsewhere
+    return answer
+  } catch {
+    return (await cache.match(countPage)) ?? Response.error()
+  }
+}
+
+// keptOrFresh answers with a file of the page; its address changes with its content where it is kept for good.
+async function keptOrFresh(request) {
+  const cache = await caches.open(files)
+  const kept = await cache.match(request)
+  const fresh = fetch(request).then(async (answer) => {
+    if (answer.ok) await cache.put(request, answer.clone())
+    return answer
+  })
+  if (!kept) return fresh
+  fresh.catch(() => {})
+  return kept
+}

@@ -1,0 +1,102 @@
+package web
+
+import (
+	"encoding/json"
+	"errors"
+	"net/http"
+
+	"dewcount/core/day"
+	"dewcount/farm"
+
+	"github.com/labstack/echo/v5"
+)
+
+// A fieldRecord is what a phone sends: a kind of record and its fields as they were typed, its id among them.
+type fieldRecord struct {
+	Kind   string            `json:"kind"`
+	Fields map[string]string `json:"fields"`
+}
+
+// A refusal tells a phone why a record was not taken.
+type refusal struct {
+	Advice string `json:"advice"`
+	Field  string `json:"field,omitempty"`
+}
+
+// token hands out a fresh token for the next record.
+func (s *server) token(c *echo.Context) error {
+	token, _ := c.Get("csrf").(string)
+	c.Response().Header().Set("Cache-Control", "no-store")
+	return c.JSON(http.StatusOK, map[string]string{"token": token})
+}
+
+// addField takes one record that was made in the field. Sent again it is acknowledged again, and kept once.
+func (s *server) addField(c *echo.Context) error {
+	var r fieldRecord
+	if err := json.NewDecoder(c.Request().Body).Decode(&r); err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, "this is no record: load the page anew and count again")
+	}
+	err := s.keepField(c, r)
+	var faults farm.Faults
+	if errors.As(err, &faults) {
+		return c.JSON(http.StatusUnprocessableEntity, refusal{sentence(faults[0].Advice), faults[0].Field})
+	}
+	if err != nil {
+		return err
+	}
+	return c.JSON(http.StatusOK, map[string]bool{"kept": true})
+}
+
+func (s *server) keepField(c *echo.Context, r fieldRecord) error {
+	ctx, from := c.Request().Context(), typed(func(name string) string { return r.Fields[name] })
+	if from("id") == "" {
+		return farm.Faults{{Field: "id", Advice: "this record has no id: load the page anew and count again"}}
+	}
+	today, err := s.today(c)
+	if err != nil {
+		return err
+	}
+	f := farm.NewFields(from)
+	switch r.Kind {
+	case farm.Counts.Name:
+		count, err := readCount(from, from("planting"), today)
+		if err != nil {
+			return err
+		}
+		return s.farm.Add(ctx, by(c), count.Record())
+	case farm.Events.Name:
+		event := farm.ReadEvent(f)
+		notToComeDay(f, "on", event.On, today)
+		if err := f.Faults(); err != nil {
+			return err
+		}
+		return s.farm.Saw(ctx, by(c), event)
+	case farm.Scoutings.Name:
+		scouting := farm.ReadScouting(f)
+		notToComeDay(f, "on", scouting.On, today)
+		if err := f.Faults(); err != nil {
+			return err
+		}
+		return s.farm.Add(ctx, by(c), scouting.Record())
+	}
+	return farm.Faults{{Field: "kind", Advice: "this kind of record is not made in the field: load the page anew"}}
+}
+
+// today returns the farm's day without working anything out.
+func (s *server) today(c *echo.Context) (day.Day, error) {
+	book, err := s.farm.Load(c.Request().Context())
+	if err != nil {
+		return day.Day{}, err
+	}
+	place, err := book.Place()
+	if err != nil {
+		return day.Day{}, err
+	}
+	return s.farm.Today(place), nil
+}
+
+func notToComeDay(f *farm.Fields, name string, d, today day.Day) {
+	if d.After(today) {
+		f.Fault(name, "%s has not come yet: today is %s", d.Spoken(), today.Spoken())
+	}
+}

@@ -1,0 +1,175 @@
+package web
+
+import (
+	"fmt"
+	"math"
+	"net/http"
+	"slices"
+
+	"dewcount/core/crop"
+	"dewcount/core/day"
+	"dewcount/farm"
+	"dewcount/web/ladder"
+
+	"github.com/labstack/echo/v5"
+)
+
+// A walkView is the count of all rows on one page, so that it works on where there is no signal.
+type walkView struct {
+	Beds   []walkBed
+	Rungs  []rungView // of the buttons; the drawings follow the row
+	Data   walkData
+	Causes []string
+}
+
+type walkBed struct {
+	Name string
+	Rows []option
+}
+
+// walkData is what the page's script needs.
+type walkData struct {
+	Today    string              `json:"today"`
+	Now      string              `json:"now"` // in the demo, whose clock stands; empty where the phone's own time counts
+	Zone     string              `json:"zone"`
+	Counter  string              `json:"counter"`
+	Rows     []walkRow           `json:"rows"`
+	Words    map[string][]string `json:"words"` // of the rungs, by form
+	Drawings map[string]string   `json:"drawings"`
+}
+
+type walkRow struct {
+	ID       string    `json:"id"`
+	Name     string    `json:"name"`
+	Form     string    `json:"form"`
+	Plants   int       `json:"plants"`
+	Sample   int       `json:"sample"`
+	Hint     string    `json:"hint"`
+	Expected []float64 `json:"expected"` // stems on each rung, a plant
+	Window   []string  `json:"window"`
+	Wag      bool      `json:"wag"` // its necks are tried
+	Done     string    `json:"done"`
+	Waiting  string    `json:"waiting"`
+}
+
+func (s *server) walk(c *echo.Context, snap *farm.Snapshot) error {
+	place, err := snap.Book.Place()
+	if err != nil {
+		return err
+	}
+	v := walkView{Data: walkData{Today: snap.View.Today.String(), Zone: place.Zone.String(), Counter: by(c), Words: make(map[string][]string), Drawings: make(map[string]string)}}
+	if s.step != nil {
+		v.Data.Now = day.At(snap.View.Today, 6, 0).String()
+	}
+	for k := range crop.Rung(crop.Rungs) {
+		v.Rungs = append(v.Rungs, newRung(ladder.Any, k))
+	}
+	for _, id := range snap.Book.Walk(snap.View.Today) {
+		i := snap.Index(id)
+		if i < 0 || over(snap, i) {
+			continue
+		}
+		row := newWalkRow(snap, i)
+		v.Data.Rows = append(v.Data.Rows, row)
+		if v.Data.Words[row.Form] == nil {
+			for k := range crop.Rung(crop.Rungs) {
+				v.Data.Words[row.Form] = append(v.Data.Words[row.Form], crop.Sign(row.Form, k))
+			}
+			v.Data.Drawings[row.Form] = assetAddress("ladder/" + ladder.Known(row.Form) + ".svg")
+		}
+		bed := bedOf(snap, id)
+		if bed == "" {
+			bed = "no bed"
+		}
+		if n := len(v.Beds); n == 0 || v.Beds[n-1].Name != bed {
+			v.Beds = append(v.Beds, walkBed{Name: bed})
+		}
+		last := &v.Beds[len(v.Beds)-1]
+		last.Rows = append(last.Rows, option{Value: id, Label: row.ID + " " + snap.Model.Plantings[i].Variety})
+	}
+	v.Causes = s.usualCauses(snap)
+	return s.show(c, http.StatusOK, "walk", "/count", "Count", snap, v)
+}
+
+// usualCauses are the pests of the crops that stand here, for a list of suggestions.
+func (s *server) usualCauses(snap *farm.Snapshot) []string {
+	causes := []string{"rain", "hail", "heat", "wind"}
+	for _, p := range snap.Model.Plantings {
+		if e, _, ok := snap.Book.Entry(p.Growth.Profile.ID); ok {
+			causes = append(causes, e.Pests...)
+		}
+	}
+	slices.Sort(causes)
+	return slices.Compact(causes)
+}
+
+func newWalkRow(snap *farm.Snapshot, i int) walkRow {
+	p := &snap.Model.Plantings[i]
+	standing := snap.Stand.Standing(i)
+	r := walkRow{ID: p.ID, Name: p.ID + " " + p.Variety, Form: p.Growth.Profile.Form, Plants: p.Growth.Plants}
+	for _, n := range standing.Rungs {
+		r.Expected = append(r.Expected, math.Round(100*n/float64(r.Plants))/100)
+	}
+	for k := p.Growth.Market.From; k <= p.Growth.Market.To; k++ {
+		r.Window = append(r.Window, k.String())
+	}
+	if e, _, ok := snap.Book.Entry(p.Growth.Profile.ID); ok {
+		r.Wag = slices.Contains(e.Cut[crop.Market.String()].Tests, "stiff-neck")
+	}
+	for _, count := range snap.Book.Counts {
+		if count.Planting == p.ID && count.CountedAt.Day() == snap.View.Today {
+			r.Done = count.CountedAt.String()
+		}
+	}
+	if spray, until, waits := snap.Book.Waiting(p.ID, snap.View.Today); waits {
+		r.Waiting = fmt.Sprintf("Sprayed with %s: no stem is cut before %s.", spray.Product, until.Spoken())
+	}
+	r.Sample, r.Hint = sampleHint(snap, i)
+	return r
+}
+
+// sampleHint says how many plants of a row to count, which, and what that and twice as many would leave of the next pick's spread.
+func sampleHint(snap *farm.Snapshot, i int) (int, string) {
+	sample, plants := snap.Sample(i), snap.Model.Plantings[i].Growth.Plants
+	if !sample.Buds {
+		return sample.Plants, "No buds are expected here yet: a look along the row will do."
+	}
+	hint := fmt.Sprintf("Count %d of these %d plants", sample.Plants, plants)
+	if sample.Plants == plants {
+		hint = fmt.Sprintf("Count all %d plants", plants)
+	} else if sample.Every > 1 {
+		hint += ", every " + ordinal(sample.Every)
+	}
+	if sample.Few {
+		return sample.Plants, hint + "."
+	}
+	said := func(bounds [2]float64) string { return fmt.Sprintf("%.0f to %.0f", bounds[0], bounds[1]) }
+	now, pick := said(sample.Now), snap.Forecast.PickDays[0].Spoken()
+	with, more := said(sample.After(sample.Plants)), min(plants, 3*sample.Plants)
+	switch {
+	case with != now && more > sample.Plants:
+		hint += fmt.Sprintf(": the %s of %s narrow to about %s; %d plants make it %s", now, pick, with, more, said(sample.After(more)))
+	case with != now:
+		hint += fmt.Sprintf(": the %s of %s narrow to about %s", now, pick, with)
+	case more > sample.Plants:
+		hint += fmt.Sprintf(": enough to see whether the row is as foreseen. %d plants narrow the %s of %s to about %s", more, now, pick, said(sample.After(more)))
+	}
+	return sample.Plants, hint + "."
+}
+
+// ordinal writes the place of something in a row.
+func ordinal(n int) string {
+	words := []string{"", "", "second", "third", "fourth", "fifth", "sixth", "seventh", "eighth", "ninth", "tenth"}
+	if n < len(words) && words[n] != "" {
+		return words[n]
+	}
+	switch {
+	case n%10 == 1 && n%100 != 11:
+		return fmt.Sprintf("%dst", n)
+	case n%10 == 2 && n%100 != 12:
+		return fmt.Sprintf("%dnd", n)
+	case n%10 == 3 && n%100 != 13:
+		return fmt.Sprintf("%drd", n)
+	}
+	return fmt.Sprintf("%dth", n)
+}
