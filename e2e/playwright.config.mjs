@@ -1,7 +1,7 @@
 // The real pages in headless Chromium, at desk width and on a phone. Each test starts a demo farm of its own.
 import { defineConfig } from '@playwright/test'
 
-const launchOptions = {
+export const launchOptions = {
   executablePath: '/usr/bin/chromium',
   args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--no-first-run'],
 }

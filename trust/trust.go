@@ -88,6 +88,7 @@ func Open(folder string, hosts []string, now time.Time) (*Authority, error) {
 			return nil, err
 		}
 	}
+	server.Certificate = append(server.Certificate[:1:1], root.Leaf.Raw) // who trusts the authority finds it in the chain
 	return &Authority{Server: server, Certificate: root.Leaf.Raw, IsNew: isNew}, nil
 }
 

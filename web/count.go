@@ -47,7 +47,7 @@ func (s *server) newCount(c *echo.Context, snap *farm.Snapshot, p farm.Planting)
 
 // usually returns the time that a record of today has unless it is changed: an hour of the demo's day, or now.
 func (s *server) usually(snap *farm.Snapshot, hour int) string {
-	if s.step != nil {
+	if place, err := snap.Book.Place(); err == nil && !place.DemoDay.IsZero() {
 		return day.At(snap.View.Today, hour, 0).String()
 	}
 	return s.farm.Now(snap).String()

@@ -58,7 +58,7 @@ func (s *server) walk(c *echo.Context, snap *farm.Snapshot) error {
 		return err
 	}
 	v := walkView{Data: walkData{Today: snap.View.Today.String(), Zone: place.Zone.String(), Counter: by(c), Words: make(map[string][]string), Drawings: make(map[string]string)}}
-	if s.step != nil {
+	if !place.DemoDay.IsZero() {
 		v.Data.Now = day.At(snap.View.Today, 6, 0).String()
 	}
 	for k := range crop.Rung(crop.Rungs) {
