@@ -24,7 +24,7 @@ func (f *Farm) SetCrop(ctx context.Context, who string, e croptable.Entry) error
 
 // DropCrop takes a profile of the farm's own away: a shipped one of its id holds again. A crop that varieties are of stays.
 func (f *Farm) DropCrop(ctx context.Context, who, id string) error {
-	book, _, err := f.store.Load(ctx)
+	book, _, err := f.load(ctx)
 	if err != nil {
 		return err
 	}
@@ -37,7 +37,7 @@ func (f *Farm) DropCrop(ctx context.Context, who, id string) error {
 
 // ChooseSchool writes down which school the farm follows in a question of a crop; an empty one goes back to the default.
 func (f *Farm) ChooseSchool(ctx context.Context, who, cropID, question, school string) error {
-	book, _, err := f.store.Load(ctx)
+	book, _, err := f.load(ctx)
 	if err != nil {
 		return err
 	}

@@ -108,6 +108,8 @@ type Farm struct {
 	store Store
 	clock func() time.Time
 
+	shelf shelf
+
 	mu      sync.Mutex
 	now     *Snapshot
 	without map[string]*Snapshot // by record; of the same revision and view as now
@@ -145,7 +147,7 @@ func (f *Farm) current(ctx context.Context) (*Snapshot, error) {
 			return f.now, nil
 		}
 	}
-	book, revision, err := f.store.Load(ctx)
+	book, revision, err := f.load(ctx)
 	if err != nil {
 		return nil, err
 	}
@@ -205,7 +207,7 @@ func (f *Farm) Correct(ctx context.Context, who string, records ...Record) error
 
 // Withdraw takes a record away; it stays in the history and can come back.
 func (f *Farm) Withdraw(ctx context.Context, who string, k *Kind, id string) error {
-	book, _, err := f.store.Load(ctx)
+	book, _, err := f.load(ctx)
 	if err != nil {
 		return err
 	}
@@ -222,7 +224,7 @@ func (f *Farm) Withdraw(ctx context.Context, who string, k *Kind, id string) err
 func (f *Farm) keep(ctx context.Context, who string, c Change) error {
 	c.Who, c.Stamp = who, f.Stamp()
 	if len(c.Add)+len(c.Correct) > 0 {
-		book, _, err := f.store.Load(ctx)
+		book, _, err := f.load(ctx)
 		if err != nil {
 			return err
 		}
@@ -251,7 +253,7 @@ func (f *Farm) keep(ctx context.Context, who string, c Change) error {
 
 // Set writes settings down: new ones are added, others take the place of what stood, and empty ones are withdrawn.
 func (f *Farm) Set(ctx context.Context, who string, settings []Setting) error {
-	book, _, err := f.store.Load(ctx)
+	book, _, err := f.load(ctx)
 	if err != nil {
 		return err
 	}
@@ -273,7 +275,7 @@ func (f *Farm) Set(ctx context.Context, who string, settings []Setting) error {
 
 // Undo takes back what was done last to a record: it brings back what stood before, or takes away what is new.
 func (f *Farm) Undo(ctx context.Context, who string, k *Kind, id string) error {
-	book, _, err := f.store.Load(ctx)
+	book, _, err := f.load(ctx)
 	if err != nil {
 		return err
 	}
@@ -297,7 +299,7 @@ func (f *Farm) Undo(ctx context.Context, who string, k *Kind, id string) error {
 
 // Load returns the book as it stands.
 func (f *Farm) Load(ctx context.Context) (*Book, error) {
-	book, _, err := f.store.Load(ctx)
+	book, _, err := f.load(ctx)
 	return book, err
 }
 

@@ -17,7 +17,7 @@ type Sample struct {
 
 // Sample returns which plants of planting i to count.
 func (s *Snapshot) Sample(i int) Sample {
-	const few = 3            // stems at a pick, below which their number is chance
+	const few = 3 // stems at a pick, below which their number is chance
 	plants := s.Model.Plantings[i].Growth.Plants
 	standing := s.Stand.Standing(i)
 	out := Sample{Plants: min(plants, 12), Every: 1, Buds: standing.Likely >= 1, Few: true}

@@ -15,7 +15,7 @@ const (
 // one step. Sent twice it is kept once.
 func (f *Farm) Saw(ctx context.Context, who string, e Event) error {
 	c := Change{Add: []Record{e.Record()}}
-	book, _, err := f.store.Load(ctx)
+	book, _, err := f.load(ctx)
 	if err != nil {
 		return err
 	}

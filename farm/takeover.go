@@ -190,7 +190,7 @@ func (b *Book) FreeName(variety string) string {
 
 // WithdrawSuccession takes all plantings of a succession away, in one step: none where one of them has records.
 func (f *Farm) WithdrawSuccession(ctx context.Context, who, succession string) error {
-	book, _, err := f.store.Load(ctx)
+	book, _, err := f.load(ctx)
 	if err != nil {
 		return err
 	}

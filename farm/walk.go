@@ -1,11 +1,8 @@
 package farm
 
 import (
-	"cmp"
 	"slices"
-	"strconv"
 	"strings"
-	"unicode"
 
 	"dewcount/core/day"
 )
@@ -24,49 +21,15 @@ func (b *Book) Walk(on day.Day) []string {
 		case (x.Bed == "") != (y.Bed == ""):
 			return strings.Compare(y.Bed, x.Bed)
 		case x.Bed != y.Bed:
-			return compareCounted(x.Bed, y.Bed)
+			return compareNatural(x.Bed, y.Bed)
 		case x.Squares != y.Squares:
-			return compareCounted(x.Squares, y.Squares)
+			return compareNatural(x.Squares, y.Squares)
 		}
-		return compareCounted(x.ID, y.ID)
+		return compareNatural(x.ID, y.ID)
 	})
 	ids := make([]string, len(standing))
 	for i, p := range standing {
 		ids[i] = p.ID
 	}
 	return ids
-}
-
-// compareCounted compares names as people count: Bed 2 comes before Bed 10.
-func compareCounted(a, b string) int {
-	for a != "" && b != "" {
-		x, restA := counted(a)
-		y, restB := counted(b)
-		i, errA := strconv.Atoi(x)
-		j, errB := strconv.Atoi(y)
-		order := strings.Compare(x, y)
-		if errA == nil && errB == nil {
-			order = cmp.Compare(i, j)
-		}
-		if order != 0 {
-			return order
-		}
-		a, b = restA, restB
-	}
-	return cmp.Compare(len(a), len(b))
-}
-
-// counted parts the digits in front of a name, or the letters, from the rest.
-func counted(s string) (part, rest string) {
-	first := true
-	digits := false
-	for i, r := range s {
-		if first {
-			digits, first = unicode.IsDigit(r), false
-		}
-		if unicode.IsDigit(r) != digits {
-			return s[:i], s[i:]
-		}
-	}
-	return s, ""
 }
