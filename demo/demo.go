@@ -36,6 +36,8 @@ func Fill(ctx context.Context, store farm.Store) error {
 	if err := spring(book, weather); err != nil {
 		return err
 	}
+	book.Jobs = caredFor(book)
+	book.Scoutings = append(book.Scoutings, sightings...)
 	change := farm.Change{Stamp: FirstDay.String() + "T04:00:00Z"}
 	for _, k := range farm.Kinds() {
 		change.Add = append(change.Add, book.Records(k)...)
@@ -160,7 +162,7 @@ func Step(ctx context.Context, store farm.Store) error {
 	field := standin.NewField(place.DemoSeed, weather, place.Latitude, rows(book), taken(book), today)
 	work := usualCrew.morning(book, field, place, today)
 	change := farm.Change{Who: crewName, Stamp: today.String() + "T20:00:00Z"}
-	change.Add = work.records()
+	change.Add = append(work.records(), water(book, today)...)
 	for _, p := range work.ended {
 		change.Correct = append(change.Correct, p.Record())
 	}

@@ -28,6 +28,7 @@ type Book struct {
 	Cuts        []Cut
 	Scoutings   []Scouting
 	Sprays      []Spray
+	Jobs        []JobRecord
 	Schools     []School
 	Orders      []Order
 	OrderLines  []OrderLine
@@ -197,6 +198,9 @@ func (b *Book) Read(k *Kind, rows [][]string) (Record, error) {
 	case &Sprays:
 		v := ReadSpray(f)
 		take(v.Record(), func() { b.Sprays = append(b.Sprays, v) })
+	case &Jobs:
+		v := ReadJob(f)
+		take(v.Record(), func() { b.Jobs = append(b.Jobs, v) })
 	case &Schools:
 		v := ReadSchool(f)
 		take(v.Record(), func() { b.Schools = append(b.Schools, v) })
@@ -283,6 +287,8 @@ func (b *Book) Records(k *Kind) []Record {
 		records = recordsOf(b.Scoutings)
 	case &Sprays:
 		records = recordsOf(b.Sprays)
+	case &Jobs:
+		records = recordsOf(b.Jobs)
 	case &Schools:
 		records = recordsOf(b.Schools)
 	case &Orders:

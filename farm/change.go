@@ -36,7 +36,7 @@ func (c *Conflict) Error() string {
 }
 
 var singulars = map[string]string{"farm": "setting", "weather": "weather of", "beds": "bed", "trays": "tray", "varieties": "variety", "plantings": "planting",
-	"events": "event", "counts": "count", "cuts": "cut", "scouting": "scouting", "sprays": "spray", "schools": "school", "orders": "order", "order_lines": "order line",
+	"events": "event", "counts": "count", "cuts": "cut", "scouting": "scouting", "sprays": "spray", "jobs": "job", "schools": "school", "orders": "order", "order_lines": "order line",
 	"recipes": "recipe line", "extra_picks": "pick day", "made": "maker of"}
 
 // Singular returns what one record of the kind is called.

@@ -59,6 +59,12 @@ func (b *Book) Check(r Record, care Care) error {
 	case &Sprays:
 		s := ReadSpray(f)
 		b.checkAfterStart(f, s.Planting, "sprayed_at", s.SprayedAt.Day(), "sprayed")
+	case &Jobs:
+		if j := ReadJob(f); j.Planting != "" {
+			if _, ok := b.Planting(j.Planting); !ok {
+				f.Fault("planting", "%q is no planting on record: check its name", j.Planting)
+			}
+		}
 	case &Schools:
 		b.checkSchool(f, ReadSchool(f))
 	case &OrderLines:

@@ -23,6 +23,7 @@ var (
 	Cuts        = Kind{"cuts", []string{"cut_at", "planting", "stems", "culled", "cull_reason", "length_cm", "left", "seconds", "id"}, []string{"id"}, []string{"cut_at", "planting", "stems"}}
 	Scoutings   = Kind{"scouting", []string{"planting", "on", "cause", "stems", "spoiled", "done", "note", "id"}, []string{"id"}, []string{"planting", "on", "cause", "stems"}}
 	Sprays      = Kind{"sprays", []string{"planting", "sprayed_at", "product", "wait_days", "entry_h", "note", "id"}, []string{"id"}, []string{"planting", "sprayed_at", "product", "wait_days", "entry_h"}}
+	Jobs        = Kind{"jobs", []string{"job", "planting", "task", "state", "on", "person"}, []string{"job"}, []string{"job", "planting", "task", "state"}}
 	Schools     = Kind{"schools", []string{"crop", "question", "school"}, []string{"crop", "question"}, []string{"crop", "question", "school"}}
 	Orders      = Kind{"orders", []string{"order", "kind", "due_on", "repeats", "until", "customer", "note"}, []string{"order"}, []string{"order", "kind", "due_on"}}
 	OrderLines  = Kind{"order_lines", []string{"order", "line", "recipe", "quantity", "variety", "crop", "role", "colour", "stems", "use", "min_length_cm", "priority"}, []string{"order", "line"}, []string{"order", "line"}}
@@ -34,7 +35,7 @@ var (
 
 // Kinds returns the kinds that hold what stands now, in the order above. Own crops are beside them: their file is JSON.
 func Kinds() []*Kind {
-	return []*Kind{&Settings, &Weather, &Beds, &Trays, &Varieties, &Plantings, &Events, &Counts, &Cuts, &Scoutings, &Sprays, &Schools, &Orders, &OrderLines,
+	return []*Kind{&Settings, &Weather, &Beds, &Trays, &Varieties, &Plantings, &Events, &Counts, &Cuts, &Scoutings, &Sprays, &Jobs, &Schools, &Orders, &OrderLines,
 		&RecipeLines, &ExtraPicks, &Makers}
 }
 

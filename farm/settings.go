@@ -17,7 +17,7 @@ type Setting struct{ Key, Value string }
 // The settings that are known, in the order in which pages show them; the first six are needed.
 var settingKeys = []string{"name", "latitude", "longitude", "elevation_m", "timezone", "pick_days",
 	"last_frost", "first_frost", "nursery_min_c", "nursery_max_c", "picking", "pick_hour", "square_cm",
-	"climate", "climate_tmin_c", "climate_tmax_c", "chance", "losses", "margin", "bench_trays", "stems_an_hour", "pick_hours_a_week", "address",
+	"climate", "climate_tmin_c", "climate_tmax_c", "chance", "losses", "margin", "bench_trays", "stems_an_hour", "pick_hours_a_week", "crew_hours", "address",
 	"demo_day", "demo_seed"}
 
 const neededSettings = 6
@@ -62,6 +62,7 @@ type Place struct {
 	BenchTrays                      *int            // that the nursery holds
 	StemsAnHour                     float64         // that one person cuts
 	PickHoursAWeek                  *float64        // that the hands have for cutting
+	CrewHours                       [7]float64      // that the crew has on each day, Monday first
 	Address                         string          // by which phones reach the program, such as https://dew.lan:8443; empty where none do
 	DemoDay                         day.Day         // zero on a real farm
 	DemoSeed                        uint64
@@ -123,6 +124,7 @@ func readPlace(get func(key string) string) (Place, Faults) {
 	}
 	p.Usual = f.season()
 	p.Address = f.address("address")
+	p.CrewHours = f.crewHours("crew_hours")
 	f.monthDay("last_frost")
 	f.monthDay("first_frost")
 	if s := f.raw("demo_seed"); s != "" {
@@ -131,6 +133,27 @@ func readPlace(get func(key string) string) (Place, Faults) {
 		}
 	}
 	return p, f.faults
+}
+
+// usualCrewHours are what one grower has for the field on a day, until the farm says otherwise.
+var usualCrewHours = [7]float64{6, 6, 6, 6, 6, 4, 0}
+
+// crewHours reads the hours of the seven days of a week, parted by blanks.
+func (f *Fields) crewHours(name string) [7]float64 {
+	words := strings.Fields(f.raw(name))
+	if len(words) == 0 {
+		return usualCrewHours
+	}
+	var hours [7]float64
+	for i, w := range words {
+		n, err := strconv.ParseFloat(w, 64)
+		if err != nil || !(n >= 0 && n <= 500) || len(words) != len(hours) {
+			f.Fault(name, "write the crew's hours of the seven days from Monday on, parted by blanks, such as 6 6 4 6 8 3 0")
+			return usualCrewHours
+		}
+		hours[i] = n
+	}
+	return hours
 }
 
 // address reads the address of a site: https, a host, perhaps a port.

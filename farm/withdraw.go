@@ -44,6 +44,8 @@ func (b *Book) remove(r Record) {
 		b.Scoutings = without(b.Scoutings, id)
 	case &Sprays:
 		b.Sprays = without(b.Sprays, id)
+	case &Jobs:
+		b.Jobs = without(b.Jobs, id)
 	case &Schools:
 		b.Schools = without(b.Schools, id)
 	case &Orders:

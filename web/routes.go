@@ -52,6 +52,8 @@ func (s *server) routes() []route {
 		{get, "/go", look, s.on(s.jump)},
 		{get, "/why/:crop", look, s.on(s.why)},
 		{get, "/ladders", look, s.on(s.ladders)},
+		{get, "/rounds", look, s.on(s.rounds)},
+		{post, "/rounds", record, s.setJobs},
 		{get, "/count", record, s.on(s.walk)},
 		{get, "/token", look, s.token},
 		{post, "/field", record, s.addField},

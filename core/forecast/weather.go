@@ -66,3 +66,28 @@ func (s *Stand) SoilWarm(celsius float64) (day.Day, bool) {
 func (s *Stand) Frosts(celsius float64, around day.Day) climate.FrostRisk {
 	return climate.Frosts(s.sky.past, s.sky.members, celsius, s.sky.latitude, around)
 }
+
+// NightBelow returns the chance, 0 to 1, that the minimum of a day to come is at or below celsius (°C).
+func (s *Stand) NightBelow(d day.Day, celsius float64) float64 {
+	n := 0
+	for _, m := range s.sky.members {
+		if i := d.Sub(m.First); i >= 0 && i < len(m.Days) && m.Days[i].TminC <= celsius {
+			n++
+		}
+	}
+	return float64(n) / float64(max(1, len(s.sky.members)))
+}
+
+// WinterC returns the lowest temperature in °C that the year to come brings: the mean over the weathers.
+func (s *Stand) WinterC() float64 {
+	const year = 365
+	sum := 0.0
+	for _, m := range s.sky.members {
+		lowest := m.Days[0].TminC
+		for _, e := range m.Days[:min(year, len(m.Days))] {
+			lowest = min(lowest, e.TminC)
+		}
+		sum += lowest
+	}
+	return sum / float64(max(1, len(s.sky.members)))
+}

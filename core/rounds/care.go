@@ -1,0 +1,237 @@
+package rounds
+
+import (
+	"fmt"
+
+	"dewcount/core/crop"
+)
+
+// A Feeding is how a crop is fed.
+type Feeding int
+
+// The ways of feeding.
+const (
+	NoFeed Feeding = iota
+	SpringFeed
+	WeeksFeed // every three weeks, low in nitrogen
+)
+
+// What care takes, in minutes of one person; guesses.
+const (
+	netMinutes    = 15
+	netAPlant     = 0.06
+	pinchAPlant   = 0.06
+	stripAPlant   = 0.25
+	feedMinutes   = 8
+	disbudAPlant  = 0.3
+	bagAPlant     = 0.25
+	scoutMinutes  = 1.5
+	countMinutes  = 3
+	deadheadAStem = 0.08
+)
+
+// The heights in cm at which support goes on: easily while plants are low, hardly once they are high.
+const (
+	netAtCM    = 15
+	netUntilCM = 40
+	pinchAtCM  = 15
+	tallCropCM = 80 // above which the net is raised once more
+	raiseAtCM  = 45
+)
+
+// feedEvery is how many days lie between two feeds, scoutEvery between two looks for pests, and scoutBloom in bloom.
+const (
+	feedEvery  = 21
+	scoutEvery = 7
+	scoutBloom = 4
+)
+
+// caring adds what is done until the bud opens.
+func (r *round) caring() {
+	if r.Finished || r.inBed().IsZero() {
+		return
+	}
+	r.support()
+	r.pinch()
+	r.strip()
+	r.feed()
+	r.disbud()
+	r.bag()
+	r.scout()
+}
+
+func (r *round) support() {
+	if r.Profile.Support == "none" || r.Profile.Support == "" {
+		return
+	}
+	what := map[string]string{"net": "the net lies on easily while plants are low", "stake": "a stake goes in without harm while roots are small"}[r.Profile.Support]
+	best, latest := r.tall(netAtCM), r.tall(netUntilCM)
+	if r.open(Net, latest) && r.Cut.IsZero() {
+		r.add(Job{Task: Net, Earliest: r.inBed(), Best: best, Latest: latest, Harm: 0.8, Minutes: netMinutes + netAPlant*float64(r.Plants),
+			Reason: what, Cost: "above " + fmt.Sprint(netUntilCM) + " cm it can no longer be done without breaking stems, and the row falls in the first gale"})
+	}
+	if raise := r.tall(raiseAtCM); r.Profile.Support == "net" && r.Profile.HeightCM[0] > tallCropCM && r.done(Net) && r.open(RaiseNet, raise.Add(10)) {
+		r.add(Job{Task: RaiseNet, Earliest: raise.Add(-3), Best: raise, Latest: raise.Add(10), Harm: 0.3, Minutes: netMinutes, Reason: "the crop has grown through its net", Cost: "tops lean over a low net"})
+	}
+}
+
+func (r *round) pinch() {
+	p := r.Profile.Pinch
+	if r.Pinched || p.Policy == "never" || p.Policy == "" || p.Policy == "optional" && r.PinchOn.IsZero() {
+		return
+	}
+	best := r.PinchOn
+	reason := "as planned"
+	if best.IsZero() {
+		best, reason = r.tall(pinchAtCM), fmt.Sprintf("plants are %d cm high: take out the tip above two or three pairs of leaves", pinchAtCM)
+	}
+	if best.IsZero() {
+		return
+	}
+	latest := best.Add(7)
+	if bud := r.Dates.FirstBud.Early; !bud.IsZero() && bud.Add(-5).Before(latest) {
+		latest = maxDay(best, bud.Add(-5))
+	}
+	if r.open(Pinch, latest) && r.Cut.IsZero() {
+		r.add(Job{Task: Pinch, Earliest: best.Add(-3), Best: best, Latest: latest, Harm: 0.6, Minutes: pinchAPlant * float64(r.Plants), Reason: reason,
+			Cost: fmt.Sprintf("unpinched plants give about 1 first stem where pinched ones give %.1f, and sooner than planned", p.StemsFactor)})
+	}
+}
+
+func (r *round) strip() {
+	bud := r.Dates.FirstBud.Likely
+	if r.Profile.Yield.Habit != crop.Again || r.Profile.HeightCM[0] < 60 || bud.IsZero() || !r.open(Strip, bud.Add(12)) {
+		return
+	}
+	j := Job{Task: Strip, Earliest: bud.Add(-5), Best: bud.Add(2), Latest: bud.Add(12), Harm: 0.2, Minutes: stripAPlant * float64(r.Plants),
+		Reason: "plants are big: strip the low leaves, so that air dries them and pests are seen", Cost: "mildew climbs from below"}
+	if r.Profile.Life == crop.TuberLife {
+		j.Reason += "; keep about five main stems"
+	}
+	r.add(j)
+}
+
+func (r *round) feed() {
+	from := r.inBed().Add(14)
+	end := r.Dates.LastCut.Likely
+	switch r.Feeding {
+	case SpringFeed:
+		if r.open(Feed, from.Add(14)) {
+			r.add(Job{Task: Feed, Earliest: from.Add(-4), Best: from, Latest: from.Add(14), Harm: 0.2, Minutes: feedMinutes, Reason: "once, when it has rooted", Cost: "thinner stems"})
+		}
+	case WeeksFeed:
+		next := from
+		if last := r.Done[Feed]; !last.IsZero() {
+			next = last.Add(feedEvery)
+		} else if r.today.Sub(from) > feedEvery {
+			next = r.today
+		}
+		if end.IsZero() || next.Before(end.Add(-feedEvery)) {
+			r.add(Job{Task: Feed, After: r.Done[Feed], Earliest: next.Add(-4), Best: next, Latest: next.Add(7), Harm: 0.15, Minutes: feedMinutes,
+				Reason: "every three weeks, low in nitrogen", Cost: "later stems are thinner; much nitrogen would give leaves for flowers"})
+		}
+	}
+}
+
+// disbud: side buds are wiped off 10 to 14 days before the day on which one prime flower is wanted.
+func (r *round) disbud() {
+	if !r.Disbud {
+		return
+	}
+	bud, last := r.Dates.FirstBud.Likely, r.Dates.LastCut.Likely
+	for _, due := range r.Events {
+		if bud.IsZero() || bud.After(due.Add(-10)) || !last.IsZero() && last.Before(due.Add(-3)) || r.today.After(due.Add(-8)) || r.Done[Disbud] == due {
+			continue
+		}
+		r.add(Job{Task: Disbud, After: due, Earliest: due.Add(-14), Best: due.Add(-12), Latest: due.Add(-10), Harm: 0.5, Minutes: disbudAPlant * float64(min(r.Plants, 40)),
+			Reason: "wipe off the side buds below the main ones, for large flowers on " + due.Spoken(), Cost: "smaller flowers on the day; the side buds left are a second chance if the first bloom is missed"})
+	}
+}
+
+func (r *round) bag() {
+	bud := r.Dates.FirstBud.Likely
+	if !r.Bags || bud.IsZero() || !r.Cut.IsZero() {
+		return
+	}
+	colour := r.after(bud, r.Profile.RungsCd[crop.Tight])
+	if r.open(Bag, colour.Add(2)) {
+		r.add(Job{Task: Bag, Earliest: colour.Add(-1), Best: colour, Latest: colour.Add(2), Harm: 0.6, Minutes: bagAPlant * float64(r.Plants),
+			Reason: "buds just show colour, and beetles are about", Cost: "a chewed bud is never sold; a bag put on later shuts the beetles in"})
+	}
+}
+
+func (r *round) scout() {
+	since, every := r.inBed(), scoutEvery
+	if last := r.Done[Scout]; !last.IsZero() {
+		since = last
+	}
+	if first := r.Dates.FirstCut.Likely; !first.IsZero() && !first.After(r.today) {
+		every = scoutBloom
+	}
+	next := since.Add(every)
+	if next.Before(r.today) {
+		next = r.today
+	}
+	r.add(Job{Task: Scout, After: r.Done[Scout], Earliest: next.Add(-1), Best: next, Latest: next.Add(3), Harm: 0.2, Minutes: scoutMinutes,
+		Reason: "look at flowers and the undersides of leaves, pale varieties first", Cost: "what is seen a week later has had a week more"})
+}
+
+// harvesting adds counts, cuts and deadheading.
+func (r *round) harvesting() {
+	if r.Finished {
+		return
+	}
+	standing := 0.0
+	for k, n := range r.Standing {
+		if crop.Rung(k) < crop.Over {
+			standing += n
+		}
+	}
+	r.count(standing)
+	for _, pick := range r.Picks {
+		if pick.Stems >= 1 && !r.Cut.After(pick.On.Add(-1)) {
+			r.add(Job{Task: Cut, After: pick.On, Earliest: pick.On, Best: pick.On, Latest: pick.On, Harm: 0.9, Minutes: 60 * pick.Hours,
+				Reason: fmt.Sprintf("about %.0f stems stand right", pick.Stems), Cost: fmt.Sprintf("about %.0f stems go on opening, and most are over by the next pick", pick.Stems)})
+		}
+	}
+	r.deadhead()
+}
+
+// A count is worth its minutes the day before a pick, and when the first buds are due.
+const countEvery = 4
+
+func (r *round) count(standing float64) {
+	bud := r.Dates.FirstBud.Likely
+	if standing < 1 {
+		if !bud.IsZero() && r.Counted.Before(bud) && r.Cut.IsZero() {
+			r.add(Job{Task: Count, After: r.Counted, Earliest: bud.Add(1), Best: bud.Add(3), Latest: bud.Add(10), Harm: 0.2, Minutes: countMinutes, Reason: "first buds are due: see whether they are there",
+				Cost: "its forecast rests on the calendar alone"})
+		}
+		return
+	}
+	for _, pick := range r.Picks {
+		if pick.On.Before(r.today) || pick.On.Sub(r.Counted) < countEvery && !r.Counted.IsZero() {
+			continue
+		}
+		r.add(Job{Task: Count, After: r.Counted, Earliest: pick.On.Add(-2), Best: maxDay(r.today, pick.On.Add(-1)), Latest: pick.On, Harm: 0.3, Minutes: countMinutes,
+			Reason: "before the pick of " + pick.On.Spoken(), Cost: "the pick is less sure"})
+		return
+	}
+}
+
+// deadhead: what goes over is cut off every few days, or the plant stops.
+const (
+	deadheadEvery = 3
+	fewOver       = 3 // stems going over, below which nobody walks for them
+)
+
+func (r *round) deadhead() {
+	over := r.Standing[crop.Over] + r.Standing[crop.Spent]
+	if r.Profile.Yield.Habit != crop.Again || over < fewOver {
+		return
+	}
+	last := r.Done[Deadhead]
+	next := maxDay(r.today, maxDay(last, r.Cut).Add(deadheadEvery))
+	r.add(Job{Task: Deadhead, After: last, Earliest: next.Add(-1), Best: next, Latest: next.Add(2), Harm: 0.4, Minutes: deadheadAStem * over,
+		Reason: fmt.Sprintf("about %.0f stems are going over", over), Cost: "a plant that sets seed makes far fewer shoots"})
+}

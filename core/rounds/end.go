@@ -1,0 +1,108 @@
+package rounds
+
+import (
+	"fmt"
+
+	"dewcount/core/crop"
+)
+
+// What ending takes, in minutes of one person; guesses.
+const (
+	pullAPlant   = 0.15
+	frostAStem   = 0.4
+	liftAPlant   = 2.5
+	coverAPlant  = 0.3
+	clearMinutes = 15
+)
+
+// frostAhead is how many nights ahead frost is looked for, and frostChance from which chance on.
+const (
+	frostAhead  = 7
+	frostChance = 0.1
+)
+
+// coldGroundC is the winter's lowest temperature below which tubers are lifted: the ground freezes to their depth.
+const coldGroundC = -8
+
+// ending adds what closes a planting's season.
+func (r *round) ending() {
+	r.frost()
+	r.pullOut()
+	r.tubers()
+}
+
+// frost: on the evening before, everything that can be used is cut.
+func (r *round) frost() {
+	if r.Finished || r.Under || r.inBed().IsZero() || r.inBed().After(r.today.Add(frostAhead)) {
+		return
+	}
+	for i := 1; i <= frostAhead; i++ {
+		night := r.today.Add(i)
+		if r.inBed().After(night) {
+			continue
+		}
+		chance := r.sky.NightBelow(night, r.Profile.FrostKillC)
+		if chance < frostChance {
+			continue
+		}
+		standing := 0.0
+		for k := crop.Colour; k <= crop.Open; k++ {
+			standing += r.Standing[k]
+		}
+		evening := night.Add(-1)
+		r.add(Job{Task: Frost, After: night, Earliest: evening, Best: evening, Latest: evening, Harm: 1, Minutes: max(10, frostAStem*standing),
+			Reason: fmt.Sprintf("%.0f °C or less, which kills it, comes in the night to %s %.0f times in 10: cut all that can be used, cover what should live on", r.Profile.FrostKillC, night.Spoken(), max(1, 10*chance)),
+			Cost:   fmt.Sprintf("about %.0f coloured stems, and the rest of its season", standing)})
+		return
+	}
+}
+
+func (r *round) pullOut() {
+	last := r.Dates.LastCut.Likely
+	if r.Method == crop.Established || r.Profile.Lasts(r.Method) || r.Profile.Life == crop.TuberLife || r.inBed().IsZero() {
+		return
+	}
+	over := r.Finished
+	if over {
+		last = r.today.Add(-1)
+	}
+	if last.IsZero() || !r.open(PullOut, last.Add(60)) {
+		return
+	}
+	j := Job{Task: PullOut, Earliest: last.Add(1), Best: last.Add(2), Latest: last.Add(12), Harm: 0.2, Minutes: clearMinutes + pullAPlant*float64(r.Plants),
+		Reason: "its stems are cut and nothing is to come", Cost: "seed and mildew for the rows beside it"}
+	const weeksWorthCover = 28 // days for which a green manure pays
+	switch {
+	case r.NextHere.IsZero():
+		j.Reason += "; then sow a green manure or mulch the bed"
+	case r.NextHere.Sub(last) > weeksWorthCover:
+		j.Reason += fmt.Sprintf("; then a green manure until %s", r.NextHere.Spoken())
+	default:
+		j.Reason += fmt.Sprintf("; make a clean seed bed for what comes on %s", r.NextHere.Spoken())
+		j.Latest = minDay(j.Latest, maxDay(j.Earliest, r.NextHere.Add(-2)))
+		j.Cost = "the next sowing waits for its place"
+		j.Harm = 0.5
+	}
+	r.add(j)
+}
+
+// tubers are lifted where the ground freezes to their depth, and covered where it does not.
+func (r *round) tubers() {
+	if r.Profile.Life != crop.TuberLife && r.Profile.Life != crop.CormLife || r.Profile.Overwinters || r.inBed().IsZero() || r.done(Lift) || r.done(Cover) {
+		return
+	}
+	frost := r.sky.FirstBelow(r.Profile.FrostKillC)
+	if frost.IsZero() {
+		return
+	}
+	winter := r.sky.WinterC()
+	lift := r.LiftAll || !r.Leave && winter < coldGroundC
+	j := Job{Task: Cover, Earliest: frost, Best: frost.Add(7), Latest: frost.Add(28), Harm: 0.7, Minutes: coverAPlant * float64(r.Plants),
+		Reason: fmt.Sprintf("after the first frost, about %s; a winter of about %.0f °C lets them live under a thick mulch", frost.Spoken(), winter), Cost: fmt.Sprintf("%s may freeze", plants(r.Plants))}
+	if lift {
+		j.Task, j.Latest, j.Minutes, j.Harm = Lift, frost.Add(21), liftAPlant*float64(r.Plants), 1
+		j.Reason = fmt.Sprintf("after the first frost, about %s, has blackened the tops; a winter of about %.0f °C freezes the ground to their depth", frost.Spoken(), winter)
+		j.Cost = fmt.Sprintf("%s are dead in spring", plants(r.Plants))
+	}
+	r.add(j)
+}

@@ -1,0 +1,162 @@
+package rounds
+
+import (
+	"fmt"
+	"math"
+
+	"dewcount/core/crop"
+	"dewcount/core/day"
+)
+
+// What starting takes, in minutes of one person: guesses that a farm will know better.
+const (
+	sowMinutes     = 15
+	sowAPlant      = 0.08
+	potOnAPlant    = 0.5
+	plantOutAPlant = 0.35
+	thinAPlant     = 0.12
+)
+
+// starting adds what a planting needs until it stands in its bed at its final distance.
+func (r *round) starting() {
+	if r.Method == crop.Established {
+		return
+	}
+	if !r.Started.Before(r.today) && !r.done(Sow) {
+		r.sow()
+	}
+	if r.Raising != nil && !r.IsOut {
+		r.raise()
+	}
+	if r.Method == crop.Direct {
+		r.thin()
+	}
+}
+
+func (r *round) sow() {
+	j := Job{Task: Sow, Earliest: r.Started.Add(-3), Best: r.Started, Latest: r.Started.Add(7), Harm: 0.5,
+		Minutes: sowMinutes + sowAPlant*float64(r.Plants), Reason: "planned for " + r.Started.Spoken(),
+		Cost: "every day later is about a day's bloom later, less in summer's warmth"}
+	if r.Method == crop.Direct && r.SoilWarm.After(j.Best) {
+		j.Best, j.Latest = r.SoilWarm, r.SoilWarm.Add(7)
+		j.Reason += fmt.Sprintf(", but the soil has its %.0f °C only about %s", r.Profile.SoilMinC, r.SoilWarm.Spoken())
+	}
+	if r.Method == crop.Direct && r.SoilWarm.After(j.Earliest) {
+		j.Earliest = r.SoilWarm
+	}
+	r.add(j)
+}
+
+// raise adds what a tray needs.
+func (r *round) raise() {
+	t := r.Raising
+	if d := t.OffHeat; !d.IsZero() && r.open(OffHeat, d.Add(1)) && r.Out.After(r.today) {
+		r.add(Job{Task: OffHeat, Earliest: d, Best: d, Latest: d.Add(1), Harm: 0.9, Minutes: 5,
+			Reason: "most are up by then: take the tray off the heat and into full light", Cost: "warm and dark they draw up thin, for good"})
+	}
+	if d := t.PotOn; !d.IsZero() && r.open(PotOn, d.Add(7)) {
+		r.add(Job{Task: PotOn, Earliest: d.Add(-4), Best: d, Latest: d.Add(7), Harm: 0.5, Minutes: potOnAPlant * float64(r.Plants),
+			Reason: "the roots will have filled their cells", Cost: "root-bound plants stand still"})
+	}
+	if len(t.Harden) > 0 && r.open(Harden, t.Out.Add(-4)) {
+		first := t.Harden[0].Day
+		r.add(Job{Task: Harden, Earliest: first.Add(-2), Best: first, Latest: maxDay(first, t.Out.Add(-4)), Harm: 0.5, Minutes: 10,
+			Reason: fmt.Sprintf("%d days until it is planted out: out by day, in by night, a little longer each day", len(t.Harden)), Cost: "soft plants burn and stand still in the bed"})
+	}
+	r.plantOut()
+}
+
+// plantOut prefers a dull or wet day near the one that was planned.
+func (r *round) plantOut() {
+	t := r.Raising
+	latest := t.Latest
+	if latest.IsZero() {
+		latest = t.Out.Add(14)
+	}
+	latest = maxDay(latest, t.Out)
+	if !r.open(PlantOut, latest) || !r.Counted.IsZero() || !r.Cut.IsZero() {
+		return
+	}
+	j := Job{Task: PlantOut, Earliest: minDay(t.Earliest, t.Out), Latest: latest, Harm: 0.4, Minutes: plantOutAPlant * float64(r.Plants)}
+	dull := false
+	j.Best, dull = r.dullest(maxDay(t.Out.Add(-2), j.Earliest), minDay(t.Out.Add(3), latest), t.Out)
+	j.Reason = "planned for " + t.Out.Spoken()
+	switch {
+	case dull && j.Best != t.Out:
+		j.Reason += ", and duller on " + j.Best.Spoken()
+	case dull:
+		j.Reason += ", a dull day"
+	default:
+		j.Reason += "; take a dull or wet day, or the evening"
+	}
+	if t.Stunts {
+		j.Harm = 1
+		j.Cost = fmt.Sprintf("kept longer than %s, %s bud at a hand's height and never make a stem: throw the tray away then and sow again", latest.Spoken(), plants(r.Plants))
+	} else {
+		j.Cost = "kept longer they stand still for a while"
+	}
+	r.add(j)
+}
+
+// A day is dull when it rains so much or when its temperature swings so little.
+const (
+	wetMM      = 1.5
+	dullSwingC = 7
+	aDayAway   = 0.8 // °C of swing that a day away from the plan is worth
+)
+
+// dullest returns the dullest of some days, the nearest to a planned one where they are alike, and whether it is dull.
+func (r *round) dullest(from, to, planned day.Day) (day.Day, bool) {
+	best, least, dull := planned, math.Inf(1), false
+	for d := maxDay(from, r.today); !d.After(to); d = d.Add(1) {
+		e := r.sky.Extremes(d)
+		swing := e.TmaxC - e.TminC
+		mm, known := r.sky.Rain(d)
+		wet := known && mm >= wetMM
+		if wet {
+			swing -= 2 * wetMM
+		}
+		if bad := swing + aDayAway*math.Abs(float64(d.Sub(planned))); bad < least {
+			best, least, dull = d, bad, wet || swing <= dullSwingC
+		}
+	}
+	return best, dull
+}
+
+// The parts of the way from emergence to the first bud at which a direct-sown row is thinned: when true leaves show, and to its final
+// distance.
+const (
+	firstThin  = 0.12
+	secondThin = 0.28
+)
+
+func (r *round) thin() {
+	up, bud := r.up(), r.Dates.FirstBud.Likely
+	first, second := r.on(up, bud, firstThin), r.on(up, bud, secondThin)
+	if first.IsZero() {
+		return
+	}
+	minutes := thinAPlant * float64(r.Plants)
+	if r.open(Thin, first.Add(6)) && !r.done(ThinMore) {
+		r.add(Job{Task: Thin, Earliest: first.Add(-2), Best: first, Latest: first.Add(6), Harm: 0.3, Minutes: minutes,
+			Reason: "true leaves show", Cost: "crowded seedlings draw up and fall over"})
+	}
+	if r.open(ThinMore, second.Add(8)) {
+		r.add(Job{Task: ThinMore, Earliest: maxDay(second.Add(-3), r.Done[Thin].Add(1)), Best: second, Latest: second.Add(8), Harm: 0.4, Minutes: minutes,
+			Reason: fmt.Sprintf("to their final distance of %.0f cm", r.Profile.SpacingCM), Cost: "thin stems, mildew, and a row that falls in the first gale"})
+	}
+}
+
+func maxDay(a, b day.Day) day.Day {
+	if a.Before(b) {
+		return b
+	}
+	return a
+}
+
+func minDay(a, b day.Day) day.Day {
+	if b.Before(a) {
+		return b
+	}
+	return a
+}

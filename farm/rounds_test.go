@@ -1,0 +1,95 @@
+package farm
+
+import (
+	"testing"
+
+	"dewcount/core/day"
+	"dewcount/core/rounds"
+)
+
+// springOf is a small farm that is looked at in mid May, after a spring that was so many °C warmer or colder than usual.
+func springOf(t *testing.T, warmer float64) *Season {
+	t.Helper()
+	b := NewBook(nil)
+	read := func(k *Kind, rows ...[]string) {
+		for _, row := range rows {
+			for len(row) < len(k.Columns) {
+				row = append(row, "")
+			}
+			if _, err := b.Read(k, [][]string{row}); err != nil {
+				t.Fatal(err)
+			}
+		}
+	}
+	read(&Settings, []string{"name", "Three Beds"}, []string{"latitude", "46.9"}, []string{"longitude", "7.2"}, []string{"elevation_m", "520"}, []string{"timezone", "Europe/Zurich"}, []string{"pick_days", "tue fri"})
+	today := day.Must("2026-05-15")
+	for d := day.Must("2026-03-01"); d.Before(today); d = d.Add(1) {
+		middle := 6 + float64(d.Sub(day.Must("2026-03-01")))*0.1 + warmer
+		read(&Weather, []string{d.String(), Decimal(middle - 5), Decimal(middle + 5), "0"})
+	}
+	read(&Varieties, []string{"Cornflower blue", "cornflower"}, []string{"Zinnia coral", "zinnia-tall"})
+	read(&Plantings, []string{"CW1", "Cornflower blue", "", "direct", "2026-03-20", "", "", "", "80"}, []string{"ZC1", "Zinnia coral", "", "direct", "2026-05-28", "", "", "", "100"})
+	s, err := NewSeason(b, today, 2026, nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return s
+}
+
+func TestAWarmSpringBringsJobsForward(t *testing.T) {
+	best := func(warmer float64) map[string]day.Day {
+		all := make(map[string]day.Day)
+		for _, r := range springOf(t, warmer).Rounds(day.Must("2026-09-30")) {
+			all[r.Planting+" "+string(r.Task)] = r.Best
+		}
+		return all
+	}
+	cold, warm := best(-3), best(3)
+	compared := 0
+	for _, job := range []string{"CW1 thin-more", "CW1 net", "CW1 count", "CW1 pull-out", "ZC1 net", "ZC1 thin"} {
+		a, b := warm[job], cold[job]
+		if a.IsZero() || b.IsZero() {
+			continue // in the warm spring it is long behind, or not yet in sight in the cold one
+		}
+		compared++
+		if a.After(b) {
+			t.Errorf("%s: %s after a warm spring, %s after a cold one", job, a, b)
+		}
+	}
+	if compared < 3 {
+		t.Errorf("%d jobs could be compared, want 3 or more: warm %v, cold %v", compared, warm, cold)
+	}
+	if a, b := warm["CW1 thin-more"], cold["CW1 thin-more"]; !b.IsZero() && !a.IsZero() && b.Sub(a) < 3 {
+		t.Errorf("six degrees move thinning by %d days, want 3 or more", b.Sub(a))
+	}
+}
+
+func TestWhatIsDoneMovedOrDroppedStaysSo(t *testing.T) {
+	s := springOf(t, 0)
+	find := func(id string) (Round, bool) { return find(s.Rounds(s.View.Today.Add(60)), func(r Round) bool { return r.ID() == id }) }
+	r, ok := find("ZC1 sow")
+	if !ok {
+		t.Fatal("the planned sowing is no job")
+	}
+	book := *s.Book
+	s.Book = &book
+	set := func(state JobState, on day.Day) {
+		book.Jobs = []JobRecord{{Job: r.ID(), Planting: "ZC1", Task: rounds.Sow, State: state, On: on, Person: "Tam"}}
+	}
+	set(JobMoved, s.View.Today.Add(20))
+	if moved, ok := find("ZC1 sow"); !ok || moved.Best != s.View.Today.Add(20) || moved.Person != "Tam" {
+		t.Errorf("moved: %+v, want %s by Tam", moved, s.View.Today.Add(20))
+	}
+	set(JobMoved, s.View.Today.Add(-2))
+	if moved, ok := find("ZC1 sow"); !ok || moved.Best != r.Best {
+		t.Errorf("moved to a day that is past: %s, want %s again", moved.Best, r.Best)
+	}
+	set(JobDropped, s.View.Today)
+	if _, ok := find("ZC1 sow"); ok {
+		t.Error("dropped, and still a job")
+	}
+	set(JobDone, s.View.Today)
+	if _, ok := find("ZC1 sow"); ok {
+		t.Error("done, and still a job")
+	}
+}
