@@ -6,6 +6,7 @@ import (
 
 	"dewcount/core/crop"
 	"dewcount/core/day"
+	"dewcount/core/rounds"
 )
 
 // An Appointment is something that a season has on a day: for calendars.
@@ -72,11 +73,55 @@ func (s *Season) Appointments() []Appointment {
 			add(Appointment{"order " + o.ID + " " + on.String(), on, o.ID, "", o.Note})
 		}
 	}
+	all = append(all, s.roundAppointments()...)
 	slices.SortFunc(all, func(a, b Appointment) int {
 		if c := a.On.Compare(b.On); c != 0 {
 			return c
 		}
 		return compareText(a.ID, b.ID)
 	})
+	return all
+}
+
+// roundsAhead is how many days of the rounds a calendar shows: beyond them the weather moves too much.
+const roundsAhead = 14
+
+// What comes back every few days is one appointment a day and task; what the plan itself has a date for is among the others.
+var (
+	gathered = map[rounds.Task]string{rounds.Water: "Water", rounds.Feed: "Feed", rounds.Scout: "Look for pests", rounds.Count: "Count", rounds.Cut: "Cut", rounds.Deadhead: "Deadhead"}
+	single   = map[rounds.Task]string{rounds.OffHeat: "Take off the heat", rounds.PotOn: "Pot on", rounds.Thin: "Thin", rounds.ThinMore: "Thin to the final distance", rounds.Net: "Net or stake",
+		rounds.RaiseNet: "Raise the net of", rounds.Strip: "Strip low leaves of", rounds.Disbud: "Disbud", rounds.Bag: "Bag buds of", rounds.Frost: "Cut before frost", rounds.PullOut: "Pull out",
+		rounds.Lift: "Lift", rounds.Cover: "Cover for winter"}
+)
+
+// roundAppointments returns the rounds of the next days, where the season is the present one.
+func (s *Season) roundAppointments() []Appointment {
+	today := s.View.Today
+	if today.Before(s.From) || !today.Before(s.Until) {
+		return nil
+	}
+	var all []Appointment
+	rows := make(map[string]int) // place of a gathered appointment
+	for _, r := range s.Rounds(today.Add(roundsAhead)) {
+		on := maxDay(r.Best, today)
+		p, _ := s.Book.Planting(r.Planting)
+		if what, ok := gathered[r.Task]; ok {
+			id := "round " + string(r.Task) + " " + on.String()
+			if at, there := rows[id]; there {
+				all[at].What += ", " + r.Planting
+				continue
+			}
+			rows[id] = len(all)
+			all = append(all, Appointment{ID: id, On: on, What: what + ": " + r.Planting})
+			continue
+		}
+		if what, ok := single[r.Task]; ok {
+			note := fmt.Sprintf("%s to %s: %s", r.Earliest.Spoken(), r.Latest.Spoken(), r.Reason)
+			if r.Person != "" {
+				note = r.Person + ", " + note
+			}
+			all = append(all, Appointment{"round " + r.ID(), on, what + " " + r.Planting + " " + p.Variety, p.Bed, note})
+		}
+	}
 	return all
 }

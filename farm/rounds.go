@@ -115,6 +115,9 @@ func (s *Season) picksOf(i int, p *rounds.Planting) {
 		if on.Sub(s.View.Today) > ahead {
 			break
 		}
+		if _, _, waits := s.Book.Waiting(p.ID, on); waits {
+			continue
+		}
 		stems := s.Forecast.Plantings[i].ByPick[j][crop.Market].Mean()
 		p.Picks = append(p.Picks, rounds.Pick{On: on, Stems: stems, Hours: stems / place.StemsAnHour})
 	}

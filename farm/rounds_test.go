@@ -66,7 +66,9 @@ func TestAWarmSpringBringsJobsForward(t *testing.T) {
 
 func TestWhatIsDoneMovedOrDroppedStaysSo(t *testing.T) {
 	s := springOf(t, 0)
-	find := func(id string) (Round, bool) { return find(s.Rounds(s.View.Today.Add(60)), func(r Round) bool { return r.ID() == id }) }
+	find := func(id string) (Round, bool) {
+		return find(s.Rounds(s.View.Today.Add(60)), func(r Round) bool { return r.ID() == id })
+	}
 	r, ok := find("ZC1 sow")
 	if !ok {
 		t.Fatal("the planned sowing is no job")

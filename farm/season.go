@@ -137,6 +137,12 @@ func (f *Farm) Season(ctx context.Context, year int) (*Season, error) {
 	return s, nil
 }
 
+// Worked returns a growing year where it is worked out already for the farm as it stands.
+func (f *Farm) Worked(ctx context.Context, year int) (*Season, bool) {
+	now, have, err := f.lastSeason(ctx, year)
+	return have, err == nil && have != nil && have.revision == now.Revision && have.View.Today == now.View.Today
+}
+
 // lastSeason returns the farm as it stands, and the season of a year that was worked out last, nil if none was.
 func (f *Farm) lastSeason(ctx context.Context, year int) (*Snapshot, *Season, error) {
 	f.mu.Lock()

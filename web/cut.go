@@ -16,6 +16,7 @@ type cutView struct {
 	ID, Planting, Variety string
 	Rungs                 []rungView
 	Window, Expected      string
+	Waits                 string // that it must not be cut yet
 }
 
 func (s *server) newCut(c *echo.Context, snap *farm.Snapshot, p farm.Planting) error {
@@ -29,7 +30,7 @@ func (s *server) cutForm(c *echo.Context, code int, snap *farm.Snapshot, p farm.
 	window := snap.Model.Plantings[i].Growth.Market
 	here := "/plantings/" + url.PathEscape(p.ID)
 	v := cutView{formView: formView{Heading: "Record a cut", Action: here + "/cut", Save: "Record the cut", Cancel: here},
-		ID: from("id"), Planting: p.ID, Variety: p.Variety, Rungs: rungsOf(snap.Model.Plantings[i].Growth.Profile.Form, window), Window: window.String(), Expected: newPlanting(snap, i).Next}
+		ID: from("id"), Planting: p.ID, Variety: p.Variety, Rungs: rungsOf(snap.Model.Plantings[i].Growth.Profile.Form, window), Window: window.String(), Expected: newPlanting(snap, i).Next, Waits: waits(snap.Book, p.ID, snap.View.Today)}
 	if id != "" {
 		v.Heading, v.Action, v.Save = "Correct a cut", "/cuts/"+url.PathEscape(id), "Keep the correction"
 		v.Withdraw = &doneView{Words: "Withdraw this cut", Kind: farm.Cuts.Name, ID: id}

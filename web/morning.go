@@ -27,7 +27,8 @@ type morningView struct {
 	Rests        string // what the forecast rests on
 	Hours        string // in which stems can be cut on the pick day
 	Warnings     []string
-	Missing      string // that the weather of late is not on record, empty where it is
+	Jobs         []todoView // of today, as far as they are worked out
+	Missing      string     // that the weather of late is not on record, empty where it is
 	Empty        bool
 }
 
@@ -53,7 +54,7 @@ type cropView struct {
 type rowView struct {
 	ID, Variety, Bed string
 	Spread           spreadView
-	Why              string
+	Why, Waits       string
 }
 
 // A dueView is a market day or another order with what it wants.
@@ -71,6 +72,32 @@ type wantView struct {
 	Known                 bool
 }
 
+// A todoView is a task of today's rounds, with its rows.
+type todoView struct{ Name, Rows, Minutes string }
+
+// todo returns today's rounds, where the season is worked out already: the morning does not wait for it.
+func (s *server) todo(c *echo.Context, snap *farm.Snapshot) []todoView {
+	season, ok := s.farm.Worked(c.Request().Context(), currentYear(snap))
+	place, err := snap.Book.Place()
+	if !ok || err != nil {
+		return nil
+	}
+	var todo []todoView
+	for _, g := range newRounds(snap, season, place, "").Days[0].Groups {
+		var ids []string
+		for _, j := range g.Jobs {
+			ids = append(ids, j.Planting)
+		}
+		const named = 5
+		words := strings.Join(ids, ", ")
+		if len(ids) > named {
+			words = fmt.Sprintf("%s and %d more", strings.Join(ids[:named], ", "), len(ids)-named)
+		}
+		todo = append(todo, todoView{g.Name, words, g.Minutes})
+	}
+	return todo
+}
+
 type toCountView struct{ ID, Variety, Bed, Why string }
 
 func (s *server) morning(c *echo.Context, snap *farm.Snapshot) error {
@@ -80,7 +107,9 @@ func (s *server) morning(c *echo.Context, snap *farm.Snapshot) error {
 			chosen = j
 		}
 	}
-	return s.show(c, http.StatusOK, "morning", "/", "Morning", snap, newMorning(snap, chosen))
+	v := newMorning(snap, chosen)
+	v.Jobs = s.todo(c, snap)
+	return s.show(c, http.StatusOK, "morning", "/", "Morning", snap, v)
 }
 
 func newMorning(snap *farm.Snapshot, chosen int) morningView {
@@ -187,7 +216,7 @@ func rows(snap *farm.Snapshot, cropID string, pick int, most float64) []rowView 
 		if p.Growth.Profile.ID != cropID || spread.AtBest() == 0 {
 			continue
 		}
-		rows = append(rows, rowView{ID: p.ID, Variety: p.Variety, Bed: bedOf(snap, p.ID), Spread: newSpreadView(spread, most, 0), Why: why(snap, i)})
+		rows = append(rows, rowView{ID: p.ID, Variety: p.Variety, Bed: bedOf(snap, p.ID), Spread: newSpreadView(spread, most, 0), Why: why(snap, i), Waits: waits(snap.Book, p.ID, snap.Forecast.PickDays[pick])})
 	}
 	return rows
 }

@@ -23,6 +23,8 @@ type formView struct {
 	More                          []field // shown apart: rarely needed
 	Fault                         string  // what belongs to no field
 	Varieties                     []string
+	Suggestions                   []string // for the field that names their list
+	ListID                        string
 	Withdraw                      *doneView // what may be withdrawn here
 }
 

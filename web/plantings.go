@@ -83,7 +83,7 @@ func state(snap *farm.Snapshot, i int) string {
 
 // A plantingView answers for one row: when, how many, and from what that is known.
 type plantingView struct {
-	Warning, CropID                string
+	Warning, CropID, Waits         string
 	ID, Variety, Crop, About, Next string
 	Over                           bool
 	Ladder                         []rungView
@@ -128,6 +128,7 @@ func newPlanting(snap *farm.Snapshot, i int) plantingView {
 		Ladder: ladderOf(p.Growth.Profile.Form, standing.Rungs, p.Growth.Market), Window: p.Growth.Market.String(), Why: why(snap, i),
 		Standing: bounds(int(standing.Sure+0.5), int(standing.Likely+0.5), int(standing.AtBest+0.5)),
 		Life:     newLife(snap, i), Story: story(snap, p.ID)}
+	v.Waits = waits(snap.Book, p.ID, snap.View.Today)
 	cells := snap.Forecast.Plantings[i].ByPick
 	most := 1.0
 	for j := range cells {

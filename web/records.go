@@ -12,7 +12,7 @@ import (
 )
 
 // fieldKinds are the records that the crew makes, and may take back.
-var fieldKinds = []*farm.Kind{&farm.Events, &farm.Counts, &farm.Cuts, &farm.Scoutings, &farm.Jobs}
+var fieldKinds = []*farm.Kind{&farm.Events, &farm.Counts, &farm.Cuts, &farm.Scoutings, &farm.Sprays, &farm.Jobs}
 
 // named returns the record that a form names.
 func named(c *echo.Context) (*farm.Kind, string, error) {

@@ -31,11 +31,26 @@ func story(snap *farm.Snapshot, planting string) []storyLine {
 	}
 	for _, e := range snap.Book.Events {
 		if e.Planting == planting {
-			words := map[string]string{farm.Emerged: "most plants are up", farm.FirstBud: "first tight buds", farm.ShortDays: "short days begin"}[e.Event]
+			words := map[string]string{farm.Emerged: "most plants are up", farm.FirstBud: "first tight buds", farm.ShortDays: "short days begin", farm.Pinched: "pinched", farm.PlantedOut: "planted out"}[e.Event]
 			if words == "" {
 				words = e.Event
 			}
 			lines = append(lines, storyLine{When: e.On.Spoken(), Words: words, Kind: farm.Events.Name, ID: e.ID, sort: e.On.At(0)})
+		}
+	}
+	for _, x := range snap.Book.Scoutings {
+		if x.Planting == planting {
+			lines = append(lines, scoutingLine(x))
+		}
+	}
+	for _, x := range snap.Book.Sprays {
+		if x.Planting == planting {
+			lines = append(lines, sprayLine(x))
+		}
+	}
+	for i := range lines {
+		if made, ok := snap.Book.Maker(farm.KindNamed(lines[i].Kind), lines[i].ID); ok && lines[i].Who == "" {
+			lines[i].Who = made.By
 		}
 	}
 	for _, p := range snap.Book.History {
@@ -85,6 +100,22 @@ func cutLine(c farm.Cut) storyLine {
 	return storyLine{When: c.CutAt.Spoken(), Words: words, Edit: "/cuts/" + url.PathEscape(c.ID), Kind: farm.Cuts.Name, ID: c.ID, sort: c.CutAt.Instant(8)}
 }
 
+func scoutingLine(x farm.Scouting) storyLine {
+	words := fmt.Sprintf("%s seen on %s", x.Cause, stems(x.Stems))
+	if x.Spoiled != nil {
+		words = fmt.Sprintf("%s: %d of %s spoiled", x.Cause, *x.Spoiled, stems(x.Stems))
+	}
+	if x.Done != "" {
+		words += ", " + x.Done
+	}
+	return storyLine{When: x.On.Spoken(), Words: words, Edit: "/scouting/" + url.PathEscape(x.ID), Kind: farm.Scoutings.Name, ID: x.ID, sort: x.On.At(7)}
+}
+
+func sprayLine(x farm.Spray) storyLine {
+	return storyLine{When: x.SprayedAt.Spoken(), Words: fmt.Sprintf("sprayed with %s, not cut before %s", x.Product, x.SprayedAt.Day().Add(x.WaitDays).Spoken()),
+		Edit: "/sprays/" + url.PathEscape(x.ID), Kind: farm.Sprays.Name, ID: x.ID, sort: x.SprayedAt.Instant(20)}
+}
+
 // pastLine shows a record of a planting that was corrected or withdrawn.
 func pastLine(p farm.Past, planting string) (storyLine, bool) {
 	r, err := p.Record()
@@ -101,6 +132,10 @@ func pastLine(p farm.Past, planting string) (storyLine, bool) {
 		line = countLine(book.Counts[0])
 	case &farm.Cuts:
 		line = cutLine(book.Cuts[0])
+	case &farm.Scoutings:
+		line = scoutingLine(book.Scoutings[0])
+	case &farm.Sprays:
+		line = sprayLine(book.Sprays[0])
 	case &farm.Plantings:
 		line = storyLine{When: book.Plantings[0].StartedOn.Spoken(), Words: about(book.Plantings[0], book.Plantings[0].StartedOn), Kind: r.Kind.Name, ID: r.ID(),
 			sort: book.Plantings[0].StartedOn.At(0)}

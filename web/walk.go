@@ -121,9 +121,7 @@ func newWalkRow(snap *farm.Snapshot, i int) walkRow {
 			r.Done = count.CountedAt.String()
 		}
 	}
-	if spray, until, waits := snap.Book.Waiting(p.ID, snap.View.Today); waits {
-		r.Waiting = fmt.Sprintf("Sprayed with %s: no stem is cut before %s.", spray.Product, until.Spoken())
-	}
+	r.Waiting = waits(snap.Book, p.ID, snap.View.Today)
 	r.Sample, r.Hint = sampleHint(snap, i)
 	return r
 }
