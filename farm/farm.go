@@ -221,6 +221,11 @@ func (f *Farm) Withdraw(ctx context.Context, who string, k *Kind, id string) err
 	return f.keep(ctx, who, Change{Withdraw: []Record{r}})
 }
 
+// AddAndCorrect records new ones and takes others in the place of what stands, all of it or nothing.
+func (f *Farm) AddAndCorrect(ctx context.Context, who string, add, correct []Record) error {
+	return f.keep(ctx, who, Change{Add: add, Correct: correct})
+}
+
 func (f *Farm) keep(ctx context.Context, who string, c Change) error {
 	c.Who, c.Stamp = who, f.Stamp()
 	if len(c.Add)+len(c.Correct) > 0 {
@@ -228,8 +233,12 @@ func (f *Farm) keep(ctx context.Context, who string, c Change) error {
 		if err != nil {
 			return err
 		}
+		standing := make(map[*Kind]map[string]Record)
 		for i, r := range slices.Concat(c.Add, c.Correct) {
-			other, there := book.Record(r.Kind, r.ID())
+			if standing[r.Kind] == nil {
+				standing[r.Kind] = book.byID(r.Kind)
+			}
+			other, there := standing[r.Kind][r.ID()]
 			switch {
 			case there && other.Equal(r):
 				continue
@@ -241,6 +250,7 @@ func (f *Farm) keep(ctx context.Context, who string, c Change) error {
 			if _, err := book.Read(r.Kind, r.Rows); err != nil {
 				return err
 			}
+			standing[r.Kind][r.ID()] = r
 		}
 		for _, r := range slices.Concat(c.Add, c.Correct) {
 			if err := book.Check(r, FormCare); err != nil {

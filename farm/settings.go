@@ -17,14 +17,14 @@ type Setting struct{ Key, Value string }
 // The settings that are known, in the order in which pages show them; the first six are needed.
 var settingKeys = []string{"name", "latitude", "longitude", "elevation_m", "timezone", "pick_days",
 	"last_frost", "first_frost", "nursery_min_c", "nursery_max_c", "picking", "pick_hour", "square_cm",
-	"climate", "climate_tmin_c", "climate_tmax_c", "chance", "losses", "margin", "bench_trays", "stems_an_hour", "pick_hours_a_week", "crew_hours", "address",
+	"climate", "climate_tmin_c", "climate_tmax_c", "chance", "losses", "margin", "bench_trays", "stems_an_hour", "pick_hours_a_week", "crew_hours", "address", "station",
 	"demo_day", "demo_seed"}
 
 const neededSettings = 6
 
 // ReadSetting reads a setting.
 func ReadSetting(f *Fields) Setting {
-	s := Setting{f.Word("key", settingKeys...), f.Text("value")}
+	s := Setting{f.Word("key", settingKeys...), f.Note("value")}
 	if slices.Contains(settingKeys, s.Key) {
 		_, faults := readPlace(func(key string) string {
 			if key == s.Key {

@@ -16,6 +16,15 @@ func (b *Book) Record(k *Kind, id string) (Record, bool) {
 	return find(b.Records(k), func(r Record) bool { return r.ID() == id })
 }
 
+// byID returns the records of a kind by their ids.
+func (b *Book) byID(k *Kind) map[string]Record {
+	all := make(map[string]Record)
+	for _, r := range b.Records(k) {
+		all[r.ID()] = r
+	}
+	return all
+}
+
 // remove takes a record out of the book.
 func (b *Book) remove(r Record) {
 	id := r.ID()

@@ -222,7 +222,7 @@ func orderFields() []field {
 }
 
 func (s *server) newOrder(c *echo.Context, snap *farm.Snapshot) error {
-	return s.orderForm(c, http.StatusOK, snap, "", func(string) string { return "" }, nil)
+	return s.orderForm(c, http.StatusOK, snap, "", func(name string) string { return c.QueryParam(name) }, nil)
 }
 
 func (s *server) editOrder(c *echo.Context, snap *farm.Snapshot, o farm.Order) error {

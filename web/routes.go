@@ -121,6 +121,8 @@ func (s *server) routes() []route {
 		{post, "/start/beds", own, s.on(s.startBeds)},
 		{post, "/start/crops", own, s.on(s.startCrops)},
 		{post, "/start/market", own, s.on(s.startMarket)},
+		{get, "/box", own, s.on(s.boxPage)},
+		{post, "/box/weather", own, s.on(s.loadWeather)},
 		{get, "/farm", own, s.settings},
 		{post, "/farm", own, s.setSettings},
 	}

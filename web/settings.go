@@ -83,7 +83,7 @@ func (s *server) settingsForm(c *echo.Context, code int, from typed, faults map[
 	}
 	if snap != nil {
 		v.Lead += " " + frostWords(snap)
-		v.Links = []linkView{{Name: "People who may come in", Href: "/people"}}
+		v.Links = []linkView{{Name: "People who may come in", Href: "/people"}, {Name: "Devices: weather station, store, post box", Href: "/box"}}
 	}
 	v.Fields, v.More = placeFields()
 	if snap == nil {

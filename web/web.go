@@ -22,6 +22,7 @@ type Options struct {
 	Step  func(ctx context.Context) error // lets a day of the demo pass; nil on a farm of its own
 	Log   *slog.Logger
 
+	Box         farm.Box       // the devices that can be heard
 	People      *people.People // nil: whoever reaches the pages owns the farm
 	Sessions    scs.Store      // of those who are signed in; needed with People
 	Visitor     string         // the name as whom the demo signs its visitor in
@@ -38,6 +39,7 @@ type server struct {
 	pages pages
 	jobs  jobs
 
+	box         farm.Box
 	doors       *people.People
 	sessions    *scs.SessionManager
 	visitor     string
@@ -51,7 +53,7 @@ func New(f *farm.Farm, o Options) (http.Handler, error) {
 	if err != nil {
 		return nil, err
 	}
-	s := &server{farm: f, step: o.Step, log: o.Log, pages: pages, doors: o.People, visitor: o.Visitor, address: o.Address, certificate: o.Certificate}
+	s := &server{farm: f, step: o.Step, log: o.Log, pages: pages, box: o.Box, doors: o.People, visitor: o.Visitor, address: o.Address, certificate: o.Certificate}
 	e := echo.New()
 	e.Logger = o.Log
 	e.HTTPErrorHandler = s.fail
@@ -69,8 +71,8 @@ func New(f *farm.Farm, o Options) (http.Handler, error) {
 	return s.sessions.LoadAndSave(e), nil
 }
 
-// mostBody is how large a form can be, in bytes.
-const mostBody = 1 << 20
+// mostBody is how large a form can be, in bytes: a year of a weather station that writes every ten minutes.
+const mostBody = 4 << 20
 
 // on hands a page the farm as it stands; who comes to a farm without settings is sent to write them down.
 func (s *server) on(show func(*echo.Context, *farm.Snapshot) error) echo.HandlerFunc {

@@ -137,6 +137,7 @@ func (p program) listen(ctx context.Context, at site) (err error) {
 	options.Sessions = sessions
 	if at.isDemo {
 		options.Visitor = demo.Visitor
+		options.Box = demo.Box(store, p.clock)
 		options.Step = func(ctx context.Context) error { return demo.Step(ctx, store) }
 	}
 	handler, err := web.New(farm.New(store, p.clock), options)
