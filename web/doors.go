@@ -60,12 +60,21 @@ func (s *server) needs(need people.Role, do echo.HandlerFunc) echo.HandlerFunc {
 		case who.Role == "" && wantsPage(c):
 			return c.Redirect(http.StatusSeeOther, "/signin?to="+url.QueryEscape(c.Request().URL.RequestURI()))
 		case who.Role == "":
-			return echo.NewHTTPError(http.StatusUnauthorized, "sign in first: nothing was recorded")
+			return &denied{http.StatusUnauthorized, "sign in first: nothing was recorded"}
 		default:
-			return echo.NewHTTPError(http.StatusForbidden, fmt.Sprintf("this is for the %s: you are signed in as %s. Ask the owner", forWhom[need], who.Role))
+			return &denied{http.StatusForbidden, fmt.Sprintf("this is for the %s: you are signed in as %s. Ask the owner", forWhom[need], who.Role)}
 		}
 	}
 }
+
+// A denied is a request of somebody who may not make it.
+type denied struct {
+	code  int
+	words string
+}
+
+// Error says what to do.
+func (d *denied) Error() string { return d.words }
 
 var forWhom = map[people.Role]string{people.Owner: "owner", people.Crew: "owner and the crew"}
 

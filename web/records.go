@@ -21,7 +21,7 @@ func named(c *echo.Context) (*farm.Kind, string, error) {
 		return nil, "", farm.ErrNoSuchRecord
 	}
 	if !who(c).Role.May(own) && !slices.Contains(fieldKinds, k) {
-		return nil, "", echo.NewHTTPError(http.StatusForbidden, "this is for the owner: ask them to take it back")
+		return nil, "", &denied{http.StatusForbidden, "this is for the owner: ask them to take it back"}
 	}
 	return k, c.FormValue("id"), nil
 }

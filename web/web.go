@@ -144,7 +144,10 @@ func (s *server) fail(c *echo.Context, err error) {
 	var faults farm.Faults
 	var known *echo.HTTPError
 	var words *farm.Advice
+	var closed *denied
 	switch {
+	case errors.As(err, &closed):
+		code, advice = closed.code, sentence(closed.words)
 	case errors.As(err, &words):
 		advice = sentence(words.Words)
 	case errors.As(err, &conflict):

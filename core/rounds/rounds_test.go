@@ -181,7 +181,7 @@ func TestThirstIsThatOfThePublishedExamples(t *testing.T) {
 }
 
 // A day of 10 to 30 °C in June at 47° N takes 6.6 mm: an established row that bears 18 mm is thirsty on the third day after it was
-// watered; one seed bed, which has half a lawn's thirst and bears 3 mm, on the first. Watering is done in the evening.
+// watered; one seed bed, which has half a lawn's thirst and bears 2 mm, on the first. Watering is done in the evening.
 func TestWateringGoesByHeatAndRain(t *testing.T) {
 	hot := mild
 	hot.every = climate.Extremes{TminC: 10, TmaxC: 30}

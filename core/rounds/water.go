@@ -33,7 +33,7 @@ func Sunlight(latitude float64, yearDay int) float64 {
 // What beds bear before they are watered, in mm lost, and how much of a lawn's thirst they have. Round numbers of ours: a seed bed must
 // stay moist on top, fresh roots reach a few centimetres, established ones a spade's depth.
 const (
-	seedBedMM   = 3
+	seedBedMM   = 2
 	freshMM     = 6
 	potMM       = 6
 	deepMM      = 18

@@ -175,7 +175,7 @@ func trumpet(p *pen, s pose) {
 func pea(p *pen, s pose) {
 	p.stroke("M32 76V19", stalk-0.8)
 	const flowers = 4
-	opened := map[crop.Rung]int{crop.Lifting: 1, crop.Third: 2, crop.Half: 3, crop.Open: 4, crop.Over: 4}[s.rung]
+	opened := map[crop.Rung]int{crop.Third: 1, crop.Half: 2, crop.Open: 4, crop.Over: 4}[s.rung]
 	for i := range flowers {
 		at := point{middle, 60 - 13*float64(i)}
 		side := 1.0
@@ -196,9 +196,16 @@ func pea(p *pen, s pose) {
 			p.ink(disc(point{at.x + side*3, at.y + 1}, 3, 3))
 		case s.rung == crop.Tight:
 			p.ink(leaf(at, side*50, 11, 6, 0.5))
-		case i == opened || s.rung == crop.Colour:
-			p.petal(leaf(at, side*58, 17, 9, 0.6))
-			p.ink(leaf(at, side*58, 9, 7, 0.5))
+		case s.rung == crop.Lifting && i == 0: // it loosens
+			p.petal(disc(point{at.x + side*11, at.y - 4}, 6.5, 6))
+			p.petal(leaf(at, side*74, 15, 8, 0.8))
+			p.ink(leaf(at, side*62, 8, 6, 0.5))
+		case s.rung == crop.Colour && i < 2 || s.rung == crop.Lifting && i < 3:
+			p.petal(leaf(at, side*52, 14, 7.5, 0.6))
+			p.ink(leaf(at, side*52, 7, 5.5, 0.5))
+		case i == opened && s.rung > crop.Lifting:
+			p.petal(leaf(at, side*62, 19, 11, 0.7))
+			p.ink(leaf(at, side*62, 9, 7, 0.5))
 		default:
 			p.ink(leaf(at, side*45, 12, 6.5, 0.5))
 		}

@@ -153,13 +153,16 @@ func foliage(p *pen, s pose) {
 			continue
 		}
 		for _, side := range []float64{-1, 1} {
-			size := blend(1, 0.62, float64(i)/pairs)
+			size := blend(1, 0.7, float64(i)/pairs)
 			switch {
 			case s.rung == crop.Spent:
 				p.ink(leaf(at, side*132, 16*size, 9*size, 0.2))
 				if i < 2 {
 					p.slit(path(at.from(side*140, 8, 2), at.from(side*140, 13, 2)))
 				}
+			case s.rung == crop.Over: // gone to flower, the leaves age
+				p.petal(leaf(at, side*112, 24*size, 9*size, 0.3))
+				p.stroke(path(at, at.from(side*112, 20*size, 0)), 2.2)
 			case i < unrolled:
 				p.petal(leaf(at, side*72, 27*size, 15*size, 0.5))
 				p.stroke(path(at, at.from(side*72, 18*size, 0)), 1.3)
@@ -180,6 +183,10 @@ func foliage(p *pen, s pose) {
 				}
 			}
 		}
+	case crop.Open:
+		for _, deg := range []float64{-34, 34, 0} {
+			p.petal(leaf(point{middle, top + 10}, deg, 24, 11, 0.4))
+		}
 	case crop.Colour:
 		p.petal(leaf(point{middle, top + 6}, 0, 18, 9, 0.2))
 	default:
@@ -193,12 +200,11 @@ func grass(p *pen, s pose) {
 	p.ink(leaf(point{middle, 74}, -34, 30, 5, 0) + leaf(point{middle, 76}, 30, 24, 5, 0))
 	foot := point{middle, 46}
 	sheath := "M29 62Q25 44 32 30Q39 44 35 62Z"
-	emerged := map[crop.Rung]float64{crop.Colour: 12, crop.Lifting: 20, crop.Third: 28, crop.Half: 34, crop.Open: 40, crop.Over: 40}[s.rung]
+	emerged := map[crop.Rung]float64{crop.Colour: 9, crop.Lifting: 30, crop.Third: 28, crop.Half: 34, crop.Open: 40, crop.Over: 40}[s.rung]
 	spread := map[crop.Rung]float64{crop.Colour: 4, crop.Lifting: 7, crop.Third: 13, crop.Half: 22, crop.Open: 36, crop.Over: 62}[s.rung]
 	switch s.rung {
 	case crop.Tight:
-		p.ink(leaf(point{middle, 64}, 0, 40, 12, 0.1))
-		p.slit("M32 34V58")
+		p.ink(leaf(point{middle, 66}, 0, 36, 8, 0))
 		return
 	case crop.Spent:
 		p.stroke("M32 46V6", 1.8)
@@ -210,7 +216,7 @@ func grass(p *pen, s pose) {
 		p.dots(1.4, point{12, 70}, point{20, 73}, point{46, 72}, point{54, 74})
 		return
 	case crop.Colour, crop.Lifting:
-		p.petal(leaf(point{middle, 40}, 0, emerged, 8+spread/2, 0.3))
+		p.petal(leaf(point{middle, 42}, 0, emerged+4, 8+spread/2, 0.3))
 		p.ink(sheath)
 		return
 	}
