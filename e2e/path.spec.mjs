@@ -41,7 +41,7 @@ test('a planting shows its dates as soon as it is added, and can be taken back',
 
 test('a dew count with one thumb moves the forecast, and its correction is kept', async ({ page, address }) => {
   await page.goto(address + '/plantings/ZC2')
-  await page.getByRole('link', { name: 'Count', exact: true }).click()
+  await page.getByRole('main').getByRole('link', { name: 'Count', exact: true }).click()
   await accessible(page)
   await fits(page)
   for (const [rung, taps] of [['tight', 6], ['colour', 3], ['open', 2]]) {

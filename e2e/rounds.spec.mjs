@@ -51,7 +51,8 @@ test('a job is done, undone, moved, given and dropped', async ({ page, address }
   await fits(page)
 })
 
-test('the whole group is done at once, and the calendar has the rounds', async ({ page, address }) => {
+test('the whole group is done at once, and the calendar has the rounds', async ({ page, address, isMobile }) => {
+  test.skip(isMobile, 'as at the desk')
   await page.goto(address + '/rounds')
   await worked(page)
   const group = jobs(page).locator('details.group').filter({ has: page.locator('.group-name', { hasText: /^Strip low leaves$/ }) })
@@ -120,7 +121,8 @@ test('pests, a spray and its waiting time, stakes and devices', async ({ page, a
 })
 
 // Every form's rungs are drawn 32 px wide in black and white: each must differ from its neighbours in a good part of its ink.
-test('each rung is told apart from its neighbours as a thumbnail', async ({ page, address }) => {
+test('each rung is told apart from its neighbours as a thumbnail', async ({ page, address, isMobile }) => {
+  test.skip(isMobile, 'drawn alike everywhere')
   await page.goto(address + '/ladders')
   const sheets = await page.locator('.stage use').evaluateAll((uses) => [...new Set(uses.map((use) => use.getAttribute('href').split('#')[0]))])
   expect(sheets).toHaveLength(18)

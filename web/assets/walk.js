@@ -3,6 +3,7 @@ import { newID, openQueue } from './queue.js'
 import { newSender } from './send.js'
 import { sumOf } from './tally.js'
 
+const wordsKey = 'dew-count:words'
 const again = 20_000 // ms after which what waits is tried again
 
 function draftKey(row, today) {
@@ -69,7 +70,7 @@ export async function startWalk() {
       if (place.matches('li')) place.classList.toggle('in-window', row.window.includes(rung))
     })
     const words = data.words[row.form]
-    part('walk-stage').querySelectorAll('.stage-words').forEach((place, k) => { place.textContent = words[k] })
+    for (const places of [part('walk-stage').querySelectorAll('.stage-words'), root.querySelectorAll('.rung-words')]) places.forEach((place, k) => { place.textContent = words[k] })
     root.querySelectorAll('.rung-button').forEach((button, k) => button.setAttribute('aria-label', `One more ${button.dataset.rung}: ${words[k]}`))
     fault('')
     total()
@@ -156,10 +157,12 @@ export async function startWalk() {
     scrollTo(0, 0)
   }
 
+  const press = (button, pressed) => button.setAttribute('aria-pressed', String(pressed))
+  const isPressed = (button) => button.getAttribute('aria-pressed') === 'true'
   root.addEventListener('click', (event) => {
     const button = event.target.closest('.rung-button')
     if (!button) return
-    const by = part('walk-step').getAttribute('aria-pressed') === 'true' ? 5 : 1
+    const by = isPressed(part('walk-step')) ? 5 : 1
     const input = inputOf(button.dataset.rung)
     input.value = String(sumOf([input.value]) + by)
     taps.push([button.dataset.rung, by])
@@ -174,7 +177,15 @@ export async function startWalk() {
     keepDraft()
     total()
   })
-  part('walk-step').addEventListener('click', ({ currentTarget }) => currentTarget.setAttribute('aria-pressed', String(currentTarget.getAttribute('aria-pressed') !== 'true')))
+  part('walk-step').addEventListener('click', ({ currentTarget }) => press(currentTarget, !isPressed(currentTarget)))
+  // Who is new reads beside each button how the rung looks; who knows them wins the room back.
+  const words = (shown) => {
+    press(part('walk-words'), shown)
+    root.classList.toggle('without-words', !shown)
+    localStorage.setItem(wordsKey, shown ? 'shown' : 'hidden')
+  }
+  part('walk-words').addEventListener('click', ({ currentTarget }) => words(!isPressed(currentTarget)))
+  words(localStorage.getItem(wordsKey) !== 'hidden')
   for (const [button, by] of [['walk-fewer', -1], ['walk-more', 1]]) {
     part(button).addEventListener('click', () => {
       plants.value = String(Math.min(row.plants, Math.max(1, sumOf([plants.value]) + by)))
