@@ -139,6 +139,15 @@ test('two people count one row, one is signed out, one count is refused: nothing
     await expect(phone.locator('#walk-waiting')).toHaveText('All is sent')
   }
 
+  await one.getByLabel('Row', { exact: true }).selectOption('ZL1') // a zinnia, whose neck is tried
+  await one.getByText('How to judge').tap()
+  await expect(one.locator('#walk-tests')).toContainText('the neck holds when it is wagged')
+  await tapped(one, ['open', 'open', 'open'])
+  await one.getByLabel('open', { exact: true }).fill('2')
+  await one.getByRole('button', { name: 'Record, next row' }).tap()
+  await expect(one.locator('#walk-waiting')).toHaveText('All is sent')
+  await expect(one.getByRole('link', { name: 'Correct the count of ZL1' })).toBeVisible()
+
   await one.getByLabel('Row', { exact: true }).selectOption('CO1')
   await one.getByLabel('Stems on open').fill('90000')
   await one.getByRole('button', { name: 'Record, next row' }).tap()
@@ -166,4 +175,5 @@ test('two people count one row, one is signed out, one count is refused: nothing
   expect(of('Linnet', 'ZC1')).toEqual(['tight 2', 'open 1'])
   expect(of('Linnet', 'SN2')).toEqual(['third 1'])
   expect(of('Sorrel', 'CO1')).toEqual([])
+  expect(counts.find((line) => line.includes(',ZL1,') && line.includes(',Sorrel,')).split(',').slice(3, 6).join(' '), 'two of three necks held').toEqual('open 3 2')
 })

@@ -47,6 +47,7 @@ type walkRow struct {
 	Hint     string    `json:"hint"`
 	Expected []float64 `json:"expected"` // stems on each rung, a plant
 	Window   []string  `json:"window"`
+	Tests    string    `json:"tests"`
 	Wag      bool      `json:"wag"` // its necks are tried
 	Done     string    `json:"done"`
 	Waiting  string    `json:"waiting"`
@@ -114,6 +115,9 @@ func newWalkRow(snap *farm.Snapshot, i int) walkRow {
 		r.Window = append(r.Window, k.String())
 	}
 	if e, _, ok := snap.Book.Entry(p.Growth.Profile.ID); ok {
+		if words := testWords(e.Cut[crop.Market.String()].Tests); words != nil {
+			r.Tests = "Right to cut: on " + p.Growth.Market.String() + "; " + list(words) + "."
+		}
 		r.Wag = slices.Contains(e.Cut[crop.Market.String()].Tests, "stiff-neck")
 	}
 	for _, count := range snap.Book.Counts {

@@ -30,6 +30,7 @@ export async function startWalk() {
   const queue = await openQueue()
   let row = data.rows[0]
   let taps = []
+  let last = null // the count that was made last, to be corrected
   let id = newID() // of the count that is being made: pressed twice it is one
 
   const inputOf = (rung) => inputs.find((input) => input.dataset.rung === rung)
@@ -63,6 +64,7 @@ export async function startWalk() {
     part('walk-spray').textContent = row.waiting
     part('walk-spray').hidden = !row.waiting
     part('walk-firm').hidden = !row.wag
+    part('walk-tests').textContent = row.tests
     root.querySelectorAll('[data-firm]').forEach((box) => { box.hidden = !row.window.includes(box.dataset.firm) })
     root.querySelectorAll('[data-rung]').forEach((place) => {
       const rung = place.dataset.rung
@@ -98,6 +100,8 @@ export async function startWalk() {
       part('walk-waiting').append(' ', door)
     }
     part('walk-refused').replaceChildren(...refused.map(refusal))
+    part('walk-last').hidden = !last || records.some((r) => r.id === last.id)
+    if (last) Object.assign(part('walk-last').firstElementChild, { href: `/counts/${last.id}`, textContent: `Correct the count of ${last.name}` })
   }
 
   // refusal shows a record that the farm did not take, why, and what can be done.
@@ -152,6 +156,7 @@ export async function startWalk() {
       part('cause').value = ''
     }
     row.done = fields.counted_at
+    last = { id, name: row.id }
     dropDraft()
     show(beside(1))
     scrollTo(0, 0)
