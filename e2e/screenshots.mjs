@@ -12,8 +12,8 @@ const phone = await browser.newPage({ viewport: { width: 390, height: 844 } })
 const picture = (page, name) => page.screenshot({ path: new URL(`../docs/screenshots/${name}.png`, import.meta.url).pathname })
 
 for (const [name, path] of Object.entries({
-  morning: '/', why: '/why/zinnia-tall?pick=2026-07-17', plantings: '/plantings', planting: '/plantings/CO1', orders: '/orders', order: '/orders/Fallow%20Steps%20market',
-  'planting-form': '/plantings/new', cut: '/plantings/CO1/cut', farm: '/farm', season: '/season', 'season-move': '/season?crop=sunflower-single&planting=SU8&started_on=2026-07-28',
+  morning: '/', why: '/why/zinnia-tall?pick=2026-07-17', plantings: '/plantings', planting: '/plantings/CO1', orders: '/orders', ladders: '/ladders',
+  rounds: '/rounds', cut: '/plantings/CO1/cut', people: '/people', season: '/season', 'season-move': '/season?crop=sunflower-single&planting=SU8&started_on=2026-07-28',
   successions: '/season/successions?asked=1&crop=cosmos-single&stems=60&from=2027-07-05&until=2027-09-19&existing=1&pinch=1', date: '/season/date?asked=1&crop=sunflower-single&stems=40&on=2027-07-24&use=event', beds: '/beds', seeds: '/seeds?year=2027', crop: '/crops/dahlia-ball',
 })) {
   await desk.goto(address + path)
@@ -21,7 +21,7 @@ for (const [name, path] of Object.entries({
   if (name === 'morning') await desk.locator('details.crop summary').first().click()
   await picture(desk, name)
 }
-for (const [name, path] of Object.entries({ 'morning-phone': '/', 'count-phone': '/plantings/ZC1/count' })) {
+for (const [name, path] of Object.entries({ 'morning-phone': '/', 'count-phone': '/count?row=ZC1' })) {
   await phone.goto(address + path)
   await picture(phone, name)
 }

@@ -95,3 +95,36 @@ func TestWhatIsDoneMovedOrDroppedStaysSo(t *testing.T) {
 		t.Error("done, and still a job")
 	}
 }
+
+func TestSpoiledStemsOfTheLastDaysCountInTheForecast(t *testing.T) {
+	b := NewBook(nil)
+	today := day.Must("2026-07-09")
+	spoiled := 12
+	b.Scoutings = []Scouting{{Planting: "ZC1", On: day.Must("2026-07-05"), Cause: "earwigs", Stems: 40, Spoiled: &spoiled}}
+	// the crop's twenty stems' worth of 95 % and 28 sound of 40: (19 + 28) of 60
+	if got, want := b.soundOf("ZC1", 0.95, today), 47.0/60; got < want-1e-9 || got > want+1e-9 {
+		t.Errorf("soundOf = %.4f, want %.4f", got, want)
+	}
+	for what, on := range map[string]day.Day{"eleven days later": day.Must("2026-07-16"), "the day before": day.Must("2026-07-04")} {
+		if got := b.soundOf("ZC1", 0.95, on); got != 0.95 {
+			t.Errorf("%s: soundOf = %.4f, want the crop's 0.95", what, got)
+		}
+	}
+	if got := b.soundOf("ZC2", 0.95, today); got != 0.95 {
+		t.Errorf("another row: soundOf = %.4f, want 0.95", got)
+	}
+}
+
+func TestWaitingTimes(t *testing.T) {
+	b := NewBook(nil)
+	b.Sprays = []Spray{{Planting: "ZC1", SprayedAt: day.At(day.Must("2026-07-08"), 21, 0), Product: "soap", WaitDays: 3}, {Planting: "ZC1", SprayedAt: day.At(day.Must("2026-07-01"), 21, 0), Product: "other", WaitDays: 14}}
+	for on, want := range map[string]string{"2026-06-30": "", "2026-07-02": "2026-07-15", "2026-07-09": "2026-07-15", "2026-07-14": "2026-07-15", "2026-07-15": ""} {
+		_, until, waits := b.Waiting("ZC1", day.Must(on))
+		if until.String() != want && (waits || want != "") {
+			t.Errorf("on %s it waits until %s (%v), want %q", on, until, waits, want)
+		}
+	}
+	if _, _, waits := b.Waiting("ZC2", day.Must("2026-07-09")); waits {
+		t.Error("another row waits too")
+	}
+}

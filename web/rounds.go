@@ -19,7 +19,8 @@ import (
 // A roundsView is the jobs of the week, a day under the other.
 type roundsView struct {
 	Days    []shiftView
-	PutOff  []jobView
+	PutOff  []groupView
+	Short   string // the hours that the week lacks
 	Later   []jobView
 	People  []option
 	Person  string // whose jobs are shown, empty for all
@@ -37,6 +38,7 @@ type shiftView struct {
 // A groupView is the jobs of a task on a day.
 type groupView struct {
 	Name, Minutes string
+	Rows          string // their names
 	Caution       string
 	Jobs          []jobView
 	Link, Words   string // where it is recorded, if it is not ticked off here
@@ -123,9 +125,12 @@ func newRounds(snap *farm.Snapshot, season *farm.Season, place farm.Place, perso
 		d.Groups = groupsOf(snap, shift.Jobs, byID, today)
 		v.Days = append(v.Days, d)
 	}
+	v.PutOff = groupsOf(snap, week.PutOff, byID, today)
+	lacking := 0.0
 	for _, p := range week.PutOff {
-		v.PutOff = append(v.PutOff, newPartView(snap, p, byID, today))
+		lacking += p.Minutes
 	}
+	v.Short = spokenHours(lacking)
 	v.Nothing = len(jobs) == 0
 	return v
 }
@@ -174,6 +179,12 @@ func groupsOf(snap *farm.Snapshot, parts []rounds.Part, byID map[string]farm.Rou
 	}
 	for i := range groups {
 		groups[i].Minutes = spokenHours(minutes[groups[i].Name])
+		var ids []string
+		for _, j := range groups[i].Jobs {
+			ids = append(ids, j.Planting)
+		}
+		slices.Sort(ids)
+		groups[i].Rows = strings.Join(slices.Compact(ids), ", ")
 		slices.SortStableFunc(groups[i].Jobs, func(a, b jobView) int { return cmp.Compare(a.Bed+a.Planting, b.Bed+b.Planting) })
 	}
 	return groups
