@@ -36,11 +36,11 @@ func Narrowed(sampleCV float64) float64 {
 const (
 	leastSample = 6
 	mostSample  = 40
-	goodCV      = 0.35 // a third more or less
+	goodCV      = 0.45 // so well known that a row twice or half as good as foreseen is seen
 )
 
-// Sample returns how many plants of a row of so many are worth counting: so many that the stems of the next pick, perPlant of them, are
-// known to about a third.
+// Sample returns how many plants of a row of so many are worth counting, where a plant has perPlant stems for the next pick: so many that
+// a row that is not as foreseen is seen.
 func Sample(all int, perPlant float64) int {
 	n := min(all, leastSample)
 	for n < min(all, mostSample) && SampleCV(n, all, perPlant) > goodCV {

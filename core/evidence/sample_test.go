@@ -37,7 +37,7 @@ func TestSampleIsWithinReason(t *testing.T) {
 		perPlant float64
 		low      int
 		high     int
-	}{{4, 1, 4, 4}, {60, 1, 8, 12}, {60, 0.4, 12, 20}, {200, 0.02, 40, 40}, {200, 10, 6, 6}} {
+	}{{4, 1, 4, 4}, {60, 1, 6, 8}, {60, 0.4, 8, 14}, {200, 0.02, 40, 40}, {200, 10, 6, 6}} {
 		if n := Sample(c.all, c.perPlant); n < c.low || n > c.high {
 			t.Errorf("Sample(%d, %v) = %d, want %d to %d", c.all, c.perPlant, n, c.low, c.high)
 		}
