@@ -59,6 +59,10 @@ test('the whole group is done at once, and the calendar has the rounds', async (
   await group.getByRole('button', { name: /all \d+ done/ }).click()
   await worked(page)
   await expect(jobs(page)).not.toContainText('Strip low leaves')
+  await page.getByRole('button', { name: 'Undo' }).click() // all of them
+  await worked(page)
+  await expect(jobs(page)).toContainText('MA1')
+  await expect(jobs(page).locator('details.group').filter({ has: page.locator('.group-name', { hasText: /^Strip low leaves$/ }) }).locator('.group-rows')).toHaveText('DA1, MA1, ZL1')
   const calendar = await (await page.request.get(address + '/calendar.ics')).text()
   expect(calendar).toContain('SUMMARY:Water: ')
   expect(calendar).toContain('SUMMARY:Thin to the final distance SU6')

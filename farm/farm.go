@@ -289,6 +289,11 @@ func (f *Farm) Undo(ctx context.Context, who string, k *Kind, id string) error {
 	if err != nil {
 		return err
 	}
+	if k == &Jobs {
+		if undone, err := f.undoJob(ctx, who, book, id); undone || err != nil {
+			return err
+		}
+	}
 	now, stands := book.Record(k, id)
 	past, ok := book.lastPast(k, id)
 	switch {

@@ -59,30 +59,75 @@ func (f *Farm) SetJob(ctx context.Context, who string, j JobRecord) error {
 		if old.Equal(j.Record()) {
 			return nil // pressed twice
 		}
+		if j.State == JobGiven && old.Field("state") == string(JobMoved) { // it stays where it was moved to
+			j.State = JobMoved
+			j.On, _ = day.Parse(old.Field("on"))
+		}
 		c = Change{Correct: []Record{j.Record()}}
 	}
 	if p, ok := book.Planting(j.Planting); ok && j.State == JobDone {
 		old := p
-		event := ""
-		switch j.Task {
-		case rounds.Sow:
-			p.StartedOn = j.On
-		case rounds.PlantOut:
-			p.PlantedOutOn, event = j.On, PlantedOut
-		case rounds.Pinch:
-			p.PinchedOn, event = j.On, Pinched
-		case rounds.PullOut:
-			p.EndedOn = j.On
+		if date := dateOf(j.Task, &p); date != nil {
+			*date = j.On
 		}
 		if p != old {
 			c.Correct = append(c.Correct, p.Record())
 		}
-		if event != "" {
-			e := Event{ID: idOf(Jobs.Name, j.Job, j.On.String()), Planting: p.ID, Event: event, On: j.On}
+		if e, ok := j.event(); ok {
 			if _, there := book.Record(&Events, e.ID); !there {
 				c.Add = append(c.Add, e.Record())
 			}
 		}
 	}
 	return f.keep(ctx, who, c)
+}
+
+// dateOf returns the planting's own date that a task being done sets, nil if there is none.
+func dateOf(t rounds.Task, p *Planting) *day.Day {
+	switch t {
+	case rounds.Sow:
+		return &p.StartedOn
+	case rounds.PlantOut:
+		return &p.PlantedOutOn
+	case rounds.Pinch:
+		return &p.PinchedOn
+	case rounds.PullOut:
+		return &p.EndedOn
+	}
+	return nil
+}
+
+// event returns what a job that was done leaves among the dates seen, if it does.
+func (j JobRecord) event() (Event, bool) {
+	words := map[rounds.Task]string{rounds.PlantOut: PlantedOut, rounds.Pinch: Pinched}[j.Task]
+	return Event{ID: idOf(Jobs.Name, j.Job, j.On.String()), Planting: j.Planting, Event: words, On: j.On}, words != ""
+}
+
+// undoJob takes back that a job was done, with what it has written down beside itself; false where that is not the matter.
+func (f *Farm) undoJob(ctx context.Context, who string, b *Book, id string) (bool, error) {
+	r, stands := b.Record(&Jobs, id)
+	if !stands {
+		return false, nil
+	}
+	j := ReadJob(fieldsOf(&Jobs, r.Rows[0]))
+	p, ok := b.Planting(j.Planting)
+	if !ok || j.State != JobDone || dateOf(j.Task, &p) == nil {
+		return false, nil
+	}
+	c := Change{Withdraw: []Record{r}}
+	if past, there := b.lastPast(&Plantings, p.ID); there && *dateOf(j.Task, &p) == j.On {
+		if before, err := past.Record(); err == nil {
+			old, changed := ReadPlanting(fieldsOf(&Plantings, before.Rows[0])), p
+			*dateOf(j.Task, &changed) = *dateOf(j.Task, &old)
+			if changed != p {
+				c.Correct = append(c.Correct, changed.Record())
+			}
+		}
+	}
+	if e, ok := j.event(); ok {
+		if seen, there := b.Record(&Events, e.ID); there {
+			c.Withdraw = append(c.Withdraw, seen)
+		}
+	}
+	return true, f.keep(ctx, who, c)
 }

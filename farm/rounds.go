@@ -98,6 +98,9 @@ func (s *Season) roundOf(i int, record Planting, sky *seasonSky) rounds.Planting
 	if bed, ok := s.Book.Bed(record.Bed); ok {
 		p.Under, p.Pot = bed.Cover == "tunnel" || bed.Cover == "house", bed.Cover == "pot"
 	}
+	if place, err := s.Book.Place(); err == nil {
+		p.Heavy = place.Heavy
+	}
 	s.picksOf(i, &p)
 	s.doneOn(&p, record)
 	s.schoolsOf(&p, record)

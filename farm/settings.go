@@ -17,7 +17,7 @@ type Setting struct{ Key, Value string }
 // The settings that are known, in the order in which pages show them; the first six are needed.
 var settingKeys = []string{"name", "latitude", "longitude", "elevation_m", "timezone", "pick_days",
 	"last_frost", "first_frost", "nursery_min_c", "nursery_max_c", "picking", "pick_hour", "square_cm",
-	"climate", "climate_tmin_c", "climate_tmax_c", "chance", "losses", "margin", "bench_trays", "stems_an_hour", "pick_hours_a_week", "crew_hours", "address", "station",
+	"climate", "climate_tmin_c", "climate_tmax_c", "chance", "losses", "margin", "bench_trays", "stems_an_hour", "pick_hours_a_week", "crew_hours", "soil", "address", "station",
 	"demo_day", "demo_seed"}
 
 const neededSettings = 6
@@ -62,6 +62,7 @@ type Place struct {
 	BenchTrays                      *int            // that the nursery holds
 	StemsAnHour                     float64         // that one person cuts
 	PickHoursAWeek                  *float64        // that the hands have for cutting
+	Heavy                           bool            // its soil holds water long
 	CrewHours                       [7]float64      // that the crew has on each day, Monday first
 	Address                         string          // by which phones reach the program, such as https://dew.lan:8443; empty where none do
 	DemoDay                         day.Day         // zero on a real farm
@@ -125,6 +126,7 @@ func readPlace(get func(key string) string) (Place, Faults) {
 	p.Usual = f.season()
 	p.Address = f.address("address")
 	p.CrewHours = f.crewHours("crew_hours")
+	p.Heavy = f.Word("soil", "", "usual", "heavy") == "heavy"
 	f.monthDay("last_frost")
 	f.monthDay("first_frost")
 	if s := f.raw("demo_seed"); s != "" {

@@ -33,6 +33,17 @@ type house struct {
 
 func newHouse(t *testing.T) *house {
 	t.Helper()
+	h := newOpenHouse(t)
+	var err error
+	if h.owner, err = h.people.SetUp(ctx, "abcd 2345", "Wren", goodPassword, "test"); err != nil {
+		t.Fatal(err)
+	}
+	return h
+}
+
+// newOpenHouse is a house in which nobody is set up yet.
+func newOpenHouse(t *testing.T) *house {
+	t.Helper()
 	store, err := records.Open(ctx, filepath.Join(t.TempDir(), "farm.db"))
 	if err != nil {
 		t.Fatal(err)
@@ -58,10 +69,36 @@ func newHouse(t *testing.T) *house {
 	h.server.Config.Handler = handler
 	h.server.StartTLS()
 	t.Cleanup(h.server.Close)
-	if h.owner, err = h.people.SetUp(ctx, "abcd 2345", "Wren", goodPassword, "test"); err != nil {
-		t.Fatal(err)
-	}
 	return h
+}
+
+func TestTheFirstOwnerIsSetUpWithTheCode(t *testing.T) {
+	h := newOpenHouse(t)
+	c := h.browser()
+	if answer, body := h.send(c, http.MethodGet, "/orders", nil); answer.StatusCode != http.StatusOK || !strings.Contains(body, "Fallow Steps") {
+		t.Fatalf("before anybody is set up whoever sits here owns the farm: %d", answer.StatusCode)
+	}
+	form := url.Values{"code": {"WRONG-CODE"}, "name": {"Wren"}, "password": {goodPassword}}
+	answer, body := h.send(c, http.MethodPost, "/first", form)
+	if answer.StatusCode != http.StatusUnprocessableEntity || !strings.Contains(body, "not the code") || !strings.Contains(body, `value="Wren"`) || strings.Contains(body, goodPassword) {
+		t.Errorf("a wrong code: %d; the name must stay, the password must not", answer.StatusCode)
+	}
+	form.Set("code", "abcd2345")
+	if answer, _ = h.send(c, http.MethodPost, "/first", form); answer.StatusCode != http.StatusSeeOther {
+		t.Fatalf("the right one: %d", answer.StatusCode)
+	}
+	if answer, body = h.send(c, http.MethodGet, "/people", nil); answer.StatusCode != http.StatusOK || !strings.Contains(body, "Wren") {
+		t.Errorf("the owner sees %d", answer.StatusCode)
+	}
+	stranger := h.browser()
+	for _, path := range []string{"/orders", "/first"} {
+		if answer, _ = h.send(stranger, http.MethodGet, path, nil); !strings.HasPrefix(answer.Header.Get("Location"), "/signin") {
+			t.Errorf("from then on a stranger at %s gets %d to %q, want the door", path, answer.StatusCode, answer.Header.Get("Location"))
+		}
+	}
+	if answer, _ = h.send(stranger, http.MethodPost, "/first", form); answer.StatusCode == http.StatusSeeOther && answer.Header.Get("Location") == "/" {
+		t.Error("the code works twice")
+	}
 }
 
 // browser returns a client with cookies of its own that follows nothing.
@@ -172,6 +209,11 @@ func TestAStrangerSeesADoorAndNothingElse(t *testing.T) {
 	answer, body := h.send(h.browser(), http.MethodGet, "/signin?to=//evil.example", nil)
 	if answer.StatusCode != http.StatusOK || !strings.Contains(body, "Your name") {
 		t.Fatalf("the door: %d", answer.StatusCode)
+	}
+	for header, want := range map[string]string{"Content-Security-Policy": "default-src 'self'", "X-Content-Type-Options": "nosniff", "Cache-Control": "private, no-cache", "Referrer-Policy": "same-origin"} {
+		if got := answer.Header.Get(header); !strings.HasPrefix(got, want) || strings.Contains(got, "unsafe") {
+			t.Errorf("%s of the door is %q, want %q", header, got, want)
+		}
 	}
 	for _, secret := range []string{"Larkenfold", "ZC1", "Wren", "evil.example", "9 July"} {
 		if strings.Contains(body, secret) {

@@ -48,8 +48,10 @@ func (s *server) undo(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	if err := s.farm.Undo(c.Request().Context(), by(c), k, id); err != nil {
-		return err
+	for _, one := range strings.Split(id, "\t") { // jobs that were ticked off together
+		if err := s.farm.Undo(c.Request().Context(), by(c), k, one); err != nil {
+			return err
+		}
 	}
 	return c.Redirect(http.StatusSeeOther, s.home(c, k, id)+"?done="+url.QueryEscape("undone:"+k.Name+":"+id))
 }
@@ -65,6 +67,8 @@ func (s *server) home(c *echo.Context, k *farm.Kind, id string) string {
 		return "/beds"
 	case &farm.Trays:
 		return "/seeds"
+	case &farm.Jobs:
+		return "/rounds"
 	case &farm.Varieties:
 		if v, ok := book.Variety(id); ok {
 			return "/crops/" + url.PathEscape(v.Crop)

@@ -250,7 +250,7 @@ func (s *server) setJobs(c *echo.Context) error {
 		return err
 	}
 	form := c.Request().PostForm
-	var last farm.JobRecord
+	var ids []string
 	for _, value := range form["job"] {
 		parts := strings.SplitN(value, "|", 3)
 		if len(parts) != 3 {
@@ -266,11 +266,12 @@ func (s *server) setJobs(c *echo.Context) error {
 		f := farm.NewFields(func(name string) string {
 			return map[string]string{"job": parts[2], "planting": parts[0], "task": parts[1], "state": form.Get("do"), "on": on, "person": person}[name]
 		})
-		last = farm.ReadJob(f)
+		job := farm.ReadJob(f)
+		ids = append(ids, job.Job)
 		if err := f.Faults(); err != nil {
 			return err
 		}
-		if err := s.farm.SetJob(c.Request().Context(), by(c), last); err != nil {
+		if err := s.farm.SetJob(c.Request().Context(), by(c), job); err != nil {
 			return err
 		}
 	}
@@ -279,8 +280,8 @@ func (s *server) setJobs(c *echo.Context) error {
 	if strings.Contains(to, "?") {
 		mark = "&"
 	}
-	if n := len(form["job"]); n == 1 {
-		to += mark + "done=" + url.QueryEscape("recorded:jobs:"+last.Job)
+	if len(ids) > 0 {
+		to += mark + "done=" + url.QueryEscape("recorded:jobs:"+strings.Join(ids, "\t"))
 	}
 	return c.Redirect(http.StatusSeeOther, to)
 }

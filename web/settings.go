@@ -40,6 +40,7 @@ func placeFields() (needed, more []field) {
 		{Name: "stems_an_hour", Label: "Stems that one person cuts in an hour", Mode: "decimal", Hint: "200 unless you say otherwise."},
 		{Name: "pick_hours_a_week", Label: "Hours a week there are for cutting", Mode: "decimal"},
 		{Name: "crew_hours", Label: "Hours the crew has for the field", Hint: "Monday to Sunday, parted by blanks, such as 6 6 4 6 8 3 0."},
+		field{Name: "soil", Label: "Soil", Kind: "select"}.choose(option{Value: "", Label: "usual"}, option{Value: "heavy", Label: "heavy: holds water long, wants it seldom"}),
 		{Name: "address", Label: "Address by which phones reach it", Hint: "Such as https://dew.lan:8443. Who may come in is set under People."},
 		{Name: "nursery_min_c", Label: "Nursery's nights in °C", Mode: "decimal", Hint: "Empty: as the crop likes it."},
 		{Name: "nursery_max_c", Label: "Nursery's days in °C", Mode: "decimal"},

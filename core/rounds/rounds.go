@@ -4,7 +4,6 @@
 package rounds
 
 import (
-	"cmp"
 	"fmt"
 	"slices"
 
@@ -98,7 +97,7 @@ type Planting struct {
 	PinchOn  day.Day             // as planned; zero where nothing is
 	Pinched  bool                // it is on record
 	Under    bool                // a cover keeps rain off
-	Slow     bool                // the soil holds water long, or a pot little: see thirst
+	Heavy    bool                // its soil holds water long
 	Pot      bool
 	Standing [crop.Rungs]float64
 	Finished bool // nothing stands and nothing is to come
@@ -224,11 +223,4 @@ func plants(n int) string {
 		return "1 plant"
 	}
 	return fmt.Sprintf("%d plants", n)
-}
-
-// Sort orders jobs by their best days, what does most harm when late first.
-func Sort(jobs []Job) {
-	slices.SortStableFunc(jobs, func(a, b Job) int {
-		return cmp.Or(a.Best.Compare(b.Best), cmp.Compare(b.Harm, a.Harm), cmp.Compare(a.ID(), b.ID()))
-	})
 }

@@ -189,6 +189,8 @@ func TestWateringGoesByHeatAndRain(t *testing.T) {
 	rainy.rain = map[string]float64{"2026-06-12": 14}
 	established := flower()
 	established.Done[Water] = on("2026-06-10")
+	heavy := flower()
+	heavy.Heavy, heavy.Done[Water] = true, on("2026-06-10")
 	seed := flower()
 	seed.Dates.Emerged, seed.Done[Water] = at("2026-06-20"), on("2026-06-10")
 	seed.Started = on("2026-06-08")
@@ -198,7 +200,8 @@ func TestWateringGoesByHeatAndRain(t *testing.T) {
 		sky   Sky
 		best  string
 		words string
-	}{{"hot and dry", established, hot, "2026-06-13", "deep and seldom"}, {"after rain", established, rainy, "2026-06-15", "deep and seldom"}, {"a seed bed", seed, hot, "2026-06-11", "by hand"}} {
+	}{{"hot and dry", established, hot, "2026-06-13", "deep and seldom"}, {"after rain", established, rainy, "2026-06-15", "deep and seldom"}, {"a seed bed", seed, hot, "2026-06-11", "by hand"},
+		{"heavy soil", heavy, hot, "2026-06-15", "holds water"}} {
 		j, ok := jobsOf(c.p, c.sky, "2026-06-11")[Water]
 		if !ok || j.Best != on(c.best) || !strings.Contains(j.Reason, c.words) {
 			t.Errorf("%s: water on %s (%q), want %s and %q", c.name, j.Best, j.Reason, c.best, c.words)

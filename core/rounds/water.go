@@ -37,7 +37,7 @@ const (
 	freshMM     = 6
 	potMM       = 6
 	deepMM      = 18
-	slowSoilMM  = 28
+	heavyMM     = 28  // in heavy soil
 	youngCover  = 0.5 // of a lawn's thirst
 	freshDays   = 18  // for which transplants are watered by hand
 	tubersDryTo = 14  // days after the shoots show, until they have two or three pairs of leaves
@@ -84,8 +84,8 @@ func (r *round) stage(d day.Day) (drink, bool) {
 		return drink{}, false
 	case r.Pot:
 		return drink{potMM, 1, true, "a pot holds little"}, true
-	case r.Slow:
-		return drink{slowSoilMM, 1, false, "deep and seldom: this soil holds water"}, true
+	case r.Heavy:
+		return drink{heavyMM, 1, false, "deep and seldom: this soil holds water"}, true
 	default:
 		return drink{deepMM, 1, false, "deep and seldom"}, true
 	}

@@ -18,13 +18,18 @@ self.addEventListener('fetch', (event) => {
   }
   if (request.method !== 'GET') return
   if (request.mode === 'navigate' && url.pathname === countPage) event.respondWith(freshOrKept(request))
-  else if (url.pathname.startsWith('/assets/')) event.respondWith(keptOrFresh(request))
+  else if (url.pathname.startsWith('/assets/')) event.respondWith(file(request, url.search !== ''))
 })
+
+// inTime is an answer of the farm, or a failure once a weak signal has had its time.
+function inTime(request) {
+  return Promise.race([fetch(request), new Promise((_, late) => setTimeout(late, patience))])
+}
 
 async function freshOrKept(request) {
   const cache = await caches.open(pages)
   try {
-    const answer = await Promise.race([fetch(request), new Promise((_, late) => setTimeout(late, patience))])
+    const answer = await inTime(request)
     if (answer.ok && !answer.redirected && answer.type !== 'opaqueredirect') await cache.put(countPage, answer.clone())
     else if (answer.type === 'opaqueredirect') await cache.delete(countPage) // signed out: the door is elsewhere
     return answer
@@ -33,15 +38,17 @@ async function freshOrKept(request) {
   }
 }
 
-// keptOrFresh answers with a file of the page; its address changes with its content where it is kept for good.
-async function keptOrFresh(request) {
+// file answers with a file of the page. One whose address is marked with its content never changes and is taken as it is kept; another
+// may have changed with the program and is asked for first.
+async function file(request, marked) {
   const cache = await caches.open(files)
   const kept = await cache.match(request)
-  const fresh = fetch(request).then(async (answer) => {
+  if (kept && marked) return kept
+  try {
+    const answer = await inTime(request)
     if (answer.ok) await cache.put(request, answer.clone())
     return answer
-  })
-  if (!kept) return fresh
-  fresh.catch(() => {})
-  return kept
+  } catch {
+    return kept ?? Response.error()
+  }
 }
