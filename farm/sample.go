@@ -17,19 +17,21 @@ type Sample struct {
 
 // Sample returns which plants of planting i to count.
 func (s *Snapshot) Sample(i int) Sample {
-	const few = 3 // stems at a pick, below which their number is chance
+	const few, thin = 3, 8 // stems at a pick: below few their number is chance, below thin no sample of reason meets them
 	plants := s.Model.Plantings[i].Growth.Plants
 	standing := s.Stand.Standing(i)
 	out := Sample{Plants: min(plants, 12), Every: 1, Buds: standing.Likely >= 1, Few: true}
 	if out.Buds {
-		mean := standing.Likely
+		perPlant, wanted := standing.Likely/float64(plants), standing.Likely/float64(plants)
 		if len(s.Forecast.PickDays) > 0 && s.Forecast.Plantings[i].ByPick[0][crop.Market].Mean() >= few {
 			next := s.Forecast.Plantings[i].ByPick[0][crop.Market]
-			mean, out.Few = next.Mean(), false
+			perPlant, out.Few = next.Mean()/float64(plants), false
 			out.Now = [2]float64{next.Quantile(0.1), next.Quantile(0.9)}
+			if next.Mean() >= thin {
+				wanted = perPlant
+			}
 		}
-		perPlant := mean / float64(plants)
-		out.Plants = evidence.Sample(plants, perPlant)
+		out.Plants = evidence.Sample(plants, wanted)
 		out.After = func(n int) [2]float64 {
 			next := s.Forecast.Plantings[i].ByPick[0][crop.Market]
 			part, middle := evidence.Narrowed(evidence.SampleCV(n, plants, perPlant)), next.Quantile(0.5)

@@ -153,8 +153,10 @@ func sampleHint(snap *farm.Snapshot, i int) (int, string) {
 		hint += fmt.Sprintf(": the %s of %s narrow to about %s; %d plants make it %s", now, pick, with, more, said(sample.After(more)))
 	case with != now:
 		hint += fmt.Sprintf(": the %s of %s narrow to about %s", now, pick, with)
-	case more > sample.Plants:
+	case more > sample.Plants && said(sample.After(more)) != now:
 		hint += fmt.Sprintf(": enough to see whether the row is as foreseen. %d plants narrow the %s of %s to about %s", more, now, pick, said(sample.After(more)))
+	default:
+		hint += ": enough to see whether the row is as foreseen"
 	}
 	return sample.Plants, hint + "."
 }
