@@ -1,6 +1,7 @@
 package web
 
 import (
+	"context"
 	"io"
 	"log/slog"
 	"net/http"
@@ -313,5 +314,32 @@ func TestTheCalendarsAddressIsSecretAndCanBeEnded(t *testing.T) {
 	}
 	if answer, _ := h.send(stranger, http.MethodGet, path, nil); answer.StatusCode != http.StatusNotFound {
 		t.Errorf("an ended address: %d, want 404", answer.StatusCode)
+	}
+}
+
+// What each role may change, written down once more, so that no route gets another role by a slip of the pen.
+func TestWhoMayChangeWhat(t *testing.T) {
+	signedIn := []string{"/signout", "/me/password", "/me/everywhere", "/me/calendar"}
+	field := []string{"/field", "/rounds", "/plantings/:planting/count", "/counts/:id", "/plantings/:planting/cut", "/cuts/:id", "/plantings/:planting/scout", "/scouting/:id",
+		"/plantings/:planting/spray", "/sprays/:id", "/withdraw", "/undo", "/demo/step"}
+	doors := []string{"/signin", "/first", "/join/:secret"}
+	s := &server{step: func(context.Context) error { return nil }}
+	for _, r := range s.routes() {
+		want := people.Owner
+		switch {
+		case slices.Contains(doors, r.path):
+			want = anybody
+		case slices.Contains(signedIn, r.path):
+			want = people.Reader
+		case slices.Contains(field, r.path):
+			want = people.Crew
+		}
+		if r.method == http.MethodPost && r.need != want {
+			t.Errorf("POST %s is for %q, want %q", r.path, r.need, want)
+		}
+		inside := strings.HasSuffix(r.path, "/new") || strings.HasSuffix(r.path, "/edit") || slices.Contains([]string{"/people", "/farm", "/box", "/start"}, r.path)
+		if r.method == http.MethodGet && (r.need == people.Owner) != inside {
+			t.Errorf("GET %s is for %q: only pages that change the plan, the farm and its people are the owner's", r.path, r.need)
+		}
 	}
 }
