@@ -4,6 +4,7 @@ import { newSender } from './send.js'
 import { sumOf } from './tally.js'
 
 const wordsKey = 'dew-count:words'
+const settled = 700 // ms after a count in which the button takes no press
 const again = 20_000 // ms after which what waits is tried again
 
 function draftKey(row, today) {
@@ -30,6 +31,8 @@ export async function startWalk() {
   const queue = await openQueue()
   let row = data.rows[0]
   let taps = []
+  let asked = false // whether the button says that the row is empty
+  const usual = part('walk-save').textContent
   let last = null // the count that was made last, to be corrected
   let id = newID() // of the count that is being made: pressed twice it is one
 
@@ -53,6 +56,7 @@ export async function startWalk() {
 
   function show(next) {
     row = next
+    ask(false)
     const draft = JSON.parse(localStorage.getItem(draftKey(row.id, now().slice(0, 10))) ?? 'null')
     id = draft?.id ?? newID()
     taps = draft?.taps ?? []
@@ -125,7 +129,26 @@ export async function startWalk() {
     send()
   }
 
+  // ask sets what the button says: an empty row is recorded only by somebody who has read that it is empty.
+  function ask(empty) {
+    asked = empty
+    part('walk-save').textContent = empty ? 'Nothing in bud: record that' : usual
+  }
+
   async function save() {
+    if (sumOf(inputs.map((i) => i.value)) === 0 && !asked) {
+      ask(true)
+      return
+    }
+    part('walk-save').disabled = true // pressed twice it is one count, and the next row is not touched
+    try {
+      await record()
+    } finally {
+      setTimeout(() => { part('walk-save').disabled = false }, settled)
+    }
+  }
+
+  async function record() {
     const n = Number(plants.value)
     if (!Number.isInteger(n) || n < 1 || n > row.plants) {
       fault(`Write how many plants were counted: 1 to ${row.plants}.`)
@@ -171,10 +194,11 @@ export async function startWalk() {
     const input = inputOf(button.dataset.rung)
     input.value = String(sumOf([input.value]) + by)
     taps.push([button.dataset.rung, by])
+    ask(false)
     keepDraft()
     total()
   })
-  root.addEventListener('input', () => { keepDraft(); total() })
+  root.addEventListener('input', () => { ask(false); keepDraft(); total() })
   part('walk-undo').addEventListener('click', () => {
     const [rung, by] = taps.pop()
     const input = inputOf(rung)
@@ -218,8 +242,8 @@ export async function startWalk() {
   document.addEventListener('visibilitychange', () => { if (!document.hidden) send() })
   setInterval(send, again)
 
-  const asked = new URLSearchParams(location.search).get('row')
-  show(data.rows.find((r) => r.id === asked) ?? data.rows.find((r) => !r.done) ?? row)
+  const wanted = new URLSearchParams(location.search).get('row')
+  show(data.rows.find((r) => r.id === wanted) ?? data.rows.find((r) => !r.done) ?? row)
   root.hidden = false
   part('walk-list').hidden = true
   send()
