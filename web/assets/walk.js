@@ -136,13 +136,12 @@ export async function startWalk() {
   }
 
   async function save() {
-    if (sumOf(inputs.map((i) => i.value)) === 0 && !asked) {
-      ask(true)
-      return
-    }
     part('walk-save').disabled = true // pressed twice it is one count, and the next row is not touched
     try {
-      await record()
+      if (sumOf(inputs.map((i) => i.value)) === 0 && !asked) ask(true)
+      else await record()
+    } catch {
+      fault('This phone could not keep the count: make room on it and press again. What was counted still stands here.')
     } finally {
       setTimeout(() => { part('walk-save').disabled = false }, settled)
     }
