@@ -44,9 +44,10 @@ export const test = base.extend({
 
 export { expect }
 
-// worked waits until the page shows its answer, not how far it is.
+// worked waits until the page shows its answer, not how far it is, and its scripts listen: keys pressed before that are lost.
 export async function worked(page) {
   await expect(page.locator('.working')).toHaveCount(0)
+  await page.waitForLoadState('load')
 }
 
 // accessible runs axe on the page as it is.

@@ -1,5 +1,5 @@
 // The grower's path: see the next pick, add a planting, count it, cut it, promise it, correct and undo, let a day pass.
-import { test, expect, accessible, fits } from './farm.mjs'
+import { test, expect, accessible, fits, worked } from './farm.mjs'
 
 const likely = async (locator) => Number((await locator.innerText()).match(/(\d+) likely/)?.[1])
 
@@ -124,6 +124,7 @@ test('a day passes: the crew counts and cuts, and the picks come nearer', async 
 
 test('every view is reached by keyboard, and works without scripts', async ({ page, address, browser }) => {
   await page.goto(address)
+  await worked(page)
   await page.keyboard.press('/')
   await page.keyboard.type('SU3')
   await page.keyboard.press('Enter')

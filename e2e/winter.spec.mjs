@@ -1,5 +1,5 @@
 // The winter evening: the season, successions, a date, beds, seeds and crops, with the mouse, with keys alone and on a phone.
-import { test, expect, accessible, fits } from './farm.mjs'
+import { test, expect, accessible, fits, worked } from './farm.mjs'
 
 const workOut = async (page) => {
   await page.getByRole('button', { name: 'Work it out' }).click()
@@ -32,6 +32,8 @@ test('a planting is moved in the drawing with the mouse, kept and undone', async
 
 test('a planting is moved with keys alone, and bad dates say what to do', async ({ page, address }) => {
   await page.goto(address + '/season?crop=sunflower-single')
+  await expect(page.locator('a.stem[data-planting="SU8"]')).toBeVisible()
+  await worked(page)
   await page.locator('a.stem[data-planting="SU8"]').focus()
   await page.keyboard.press('Shift+ArrowRight')
   await page.keyboard.press('ArrowRight')
@@ -190,12 +192,14 @@ test('the winter evening with keys alone', async ({ page, address }) => {
     throw new Error(`no way by Tab to ${name}, but to ${await here()}`)
   }
   const jump = async (to, heading) => {
+    await worked(page)
     await page.evaluate(() => document.activeElement?.blur())
     await page.keyboard.press('/')
+    await expect(page.locator('#to')).toBeFocused()
     await page.keyboard.type(to)
     await page.keyboard.press('Enter')
     await expect(page.getByRole('heading', { level: 1 })).toContainText(heading)
-    await expect(page.locator('.working')).toHaveCount(0)
+    await worked(page)
   }
   await page.goto(address)
   await jump('successions', 'Plan successions')
