@@ -203,7 +203,7 @@ func (e *Entry) Profile() *crop.Profile {
 		SpreadCV: e.SpreadCV,
 		Daylength: crop.Daylength{Kind: e.Daylength.Kind, Slowest: e.Daylength.Slowest,
 			CriticalH: orZero(e.Daylength.CriticalH), WidthH: orZero(e.Daylength.WidthH)},
-		Pinch: crop.Pinch{Policy: e.Pinch.Policy, DelayCd: orZero(e.Pinch.DelayCd), StemsFactor: orZero(e.Pinch.StemsFactor)},
+		Pinch: crop.Pinch{Policy: e.Pinch.Policy, AtCM: orZero(e.Pinch.AtCM), DelayCd: orZero(e.Pinch.DelayCd), StemsFactor: orZero(e.Pinch.StemsFactor)},
 		Yield: crop.Yield{Habit: crop.Habit(e.Yield.Habit), FirstStems: e.Yield.FirstStems, SeasonStems: e.Yield.SeasonStems,
 			FloweringCd: orZero(e.Yield.FloweringCd), RegrowCd: orZero(e.Yield.RegrowCd), ShootsPerCut: orZero(e.Yield.ShootsPerCut)},
 		Cut:       make(map[crop.Use]crop.Window),

@@ -167,7 +167,6 @@ func (s *Season) doneOn(p *rounds.Planting, record Planting) {
 	}
 	today := s.View.Today
 	p.IsOut = p.IsOut || !record.PlantedOutOn.IsZero() && record.PlantedOutOn.Before(today)
-	p.Pinched = p.Pinched || !record.PinchedOn.IsZero() && record.PinchedOn.Before(today)
 }
 
 // beetleDays is for how long beetles that somebody saw are about.

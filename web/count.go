@@ -26,6 +26,7 @@ type countView struct {
 	Sample                        field   // how many plants
 	Fields                        []field // when, and who
 	Rungs                         []rungField
+	Firms                         []field // of the rungs whose necks are tried, how many held
 	Fault, RungFault              string
 	Withdraw                      *doneView
 }
@@ -74,9 +75,14 @@ func (s *server) countForm(c *echo.Context, code int, snap *farm.Snapshot, p far
 		counted = min(usualSample, p.Plants)
 	}
 	standing := snap.Stand.Standing(i)
+	entry, _, _ := snap.Book.Entry(snap.Model.Plantings[i].Growth.Profile.ID)
+	wags := triesNecks(entry)
 	for k, rung := range ladderOf(snap.Model.Plantings[i].Growth.Profile.Form, standing.Rungs, window) {
 		expected := standing.Rungs[k] * float64(counted) / float64(p.Plants)
 		v.Rungs = append(v.Rungs, rungField{rung, "stems_" + rung.ID, from("stems_" + rung.ID), fmt.Sprintf("%.0f", math.Round(expected))})
+		if firm := "firm_" + rung.ID; rung.InWindow && wags || from(firm) != "" {
+			v.Firms = append(v.Firms, field{Name: firm, Label: rung.ID, Typed: from(firm)})
+		}
 	}
 	for _, name := range []string{"stems", "rung", "firm"} {
 		if faults[name] != "" {
@@ -163,6 +169,12 @@ func (s *server) editCount(c *echo.Context, snap *farm.Snapshot) error {
 			k, _ := crop.ParseRung(rung)
 			return strconv.Itoa(count.Stems[k])
 		}
+		if rung, ok := strings.CutPrefix(name, "firm_"); ok {
+			if k, _ := crop.ParseRung(rung); count.Firm[k] != nil {
+				return strconv.Itoa(*count.Firm[k])
+			}
+			return ""
+		}
 		return head(name)
 	}
 	return s.countForm(c, http.StatusOK, snap, p, count.ID, from, nil)
@@ -178,11 +190,6 @@ func (s *server) correctCount(c *echo.Context, snap *farm.Snapshot) error {
 	count, err := readCount(from, p.ID, snap.View.Today)
 	if err == nil {
 		count.ID = old.ID
-		for k, firm := range old.Firm { // the form does not ask for them
-			if firm != nil && *firm <= count.Stems[k] {
-				count.Firm[k] = firm
-			}
-		}
 		err = s.farm.Correct(c.Request().Context(), by(c), count.Record())
 	}
 	return s.afterCount(c, "corrected", snap, p, old.ID, from, count, err)

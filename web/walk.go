@@ -8,6 +8,7 @@ import (
 
 	"dewcount/core/crop"
 	"dewcount/core/day"
+	"dewcount/croptable"
 	"dewcount/farm"
 	"dewcount/web/ladder"
 
@@ -104,6 +105,11 @@ func (s *server) usualCauses(snap *farm.Snapshot) []string {
 	return slices.Compact(causes)
 }
 
+// triesNecks tells whether a crop's stems are wagged before they are cut.
+func triesNecks(e croptable.Entry) bool {
+	return slices.Contains(e.Cut[crop.Market.String()].Tests, "stiff-neck")
+}
+
 func newWalkRow(snap *farm.Snapshot, i int) walkRow {
 	p := &snap.Model.Plantings[i]
 	standing := snap.Stand.Standing(i)
@@ -118,7 +124,7 @@ func newWalkRow(snap *farm.Snapshot, i int) walkRow {
 		if words := testWords(e.Cut[crop.Market.String()].Tests); words != nil {
 			r.Tests = "Right to cut: on " + p.Growth.Market.String() + "; " + list(words) + "."
 		}
-		r.Wag = slices.Contains(e.Cut[crop.Market.String()].Tests, "stiff-neck")
+		r.Wag = triesNecks(e)
 	}
 	for _, count := range snap.Book.Counts {
 		if count.Planting == p.ID && count.CountedAt.Day() == snap.View.Today {

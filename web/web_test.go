@@ -292,7 +292,7 @@ func TestThePathOfARecord(t *testing.T) {
 	if _, body := s.get(to); !strings.Contains(body, "Planting recorded") || !strings.Contains(body, "first cut") {
 		t.Error("the new planting's page lacks its dates")
 	}
-	count := url.Values{"id": {"phone-1"}, "plants_counted": {"50"}, "counted_at": {"2026-07-09T06:00"}, "stems_tight": {"80"}, "stems_open": {"12"}}
+	count := url.Values{"id": {"phone-1"}, "plants_counted": {"50"}, "counted_at": {"2026-07-09T06:00"}, "stems_tight": {"80"}, "stems_open": {"12"}, "firm_open": {"11"}}
 	for range 2 { // pressed twice
 		if status, to, _ = s.post("/plantings/ZS1/count", "/plantings/ZS1/count", count); status != http.StatusSeeOther {
 			t.Fatalf("a count: %d", status)
@@ -301,7 +301,15 @@ func TestThePathOfARecord(t *testing.T) {
 	if _, body := s.get(to); !strings.Contains(body, "What the count changed") {
 		t.Error("the page after a count does not show what it changed")
 	}
+	if _, body := s.get("/counts/phone-1"); !strings.Contains(body, `name="firm_open" value="11"`) {
+		t.Error("the form of a correction does not have the necks that held")
+	}
 	count.Set("stems_open", "20")
+	count.Set("firm_open", "21")
+	if status, _, body := s.post("/counts/phone-1", "/counts/phone-1", count); status != http.StatusUnprocessableEntity || !strings.Contains(body, `name="firm_open" value="21"`) {
+		t.Errorf("more necks that held than stems: %d", status)
+	}
+	count.Set("firm_open", "")
 	if status, to, _ = s.post("/counts/phone-1", "/counts/phone-1", count); status != http.StatusSeeOther {
 		t.Fatalf("a correction: %d", status)
 	}

@@ -137,7 +137,8 @@ func (d Daylength) Rate(photoperiodH float64) float64 {
 
 // A Pinch is what taking out the tip does; all zero where the crop is never pinched.
 type Pinch struct {
-	Policy      string // "always", "optional" or "never"
+	Policy      string  // "always", "optional" or "never"
+	AtCM        float64 // the height at which it is done, in cm; 0 where the table gives none
 	DelayCd     float64
 	StemsFactor float64 // stems of the first flush, pinched ÷ plain
 }

@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"dewcount/core/crop"
+	"dewcount/core/day"
 )
 
 // A Feeding is how a crop is fed.
@@ -34,7 +35,7 @@ const (
 const (
 	netAtCM    = 15
 	netUntilCM = 40
-	pinchAtCM  = 15
+	pinchAtCM  = 15 // where the crop table gives no height
 	tallCropCM = 80 // above which the net is raised once more
 	raiseAtCM  = 45
 )
@@ -80,12 +81,8 @@ func (r *round) pinch() {
 	if r.Pinched || p.Policy == "never" || p.Policy == "" || p.Policy == "optional" && r.PinchOn.IsZero() {
 		return
 	}
-	best := r.PinchOn
-	reason := "as planned"
-	if best.IsZero() {
-		best, reason = r.tall(pinchAtCM), fmt.Sprintf("plants are %d cm high: take out the tip above two or three pairs of leaves", pinchAtCM)
-	}
-	if best.IsZero() {
+	best, reason := r.pinchDay()
+	if best.IsZero() || !r.PinchOn.IsZero() && r.PinchOn.Before(r.today) && !best.After(r.PinchOn) { // a planned day that is past was kept, unless the plants were too low for it
 		return
 	}
 	latest := best.Add(7)
@@ -95,6 +92,27 @@ func (r *round) pinch() {
 	if r.open(Pinch, latest) && r.Cut.IsZero() {
 		r.add(Job{Task: Pinch, Earliest: best.Add(-3), Best: best, Latest: latest, Harm: 0.6, Minutes: pinchAPlant * float64(r.Plants), Reason: reason,
 			Cost: fmt.Sprintf("unpinched plants give about 1 first stem where pinched ones give %.1f, and sooner than planned", p.StemsFactor)})
+	}
+}
+
+// pinchShift is by how many days a planned pinch may follow the plants' height.
+const pinchShift = 5
+
+// pinchDay returns the day on which the plants are as high as the crop is pinched at, near the planned day if there is one, and the reason.
+func (r *round) pinchDay() (day.Day, string) {
+	cm := r.Profile.Pinch.AtCM
+	if cm == 0 {
+		cm = pinchAtCM
+	}
+	tall, planned := r.tall(cm), r.PinchOn
+	how := fmt.Sprintf("%.0f cm high: take out the tip above two or three pairs of leaves", cm)
+	switch {
+	case planned.IsZero():
+		return tall, "plants are " + how
+	case tall.IsZero() || tall == planned:
+		return planned, "planned for " + planned.Spoken() + ", when plants are about " + how
+	default:
+		return minDay(maxDay(tall, planned.Add(-pinchShift)), planned.Add(pinchShift)), "planned for " + planned.Spoken() + "; about " + tall.Spoken() + " plants are " + how
 	}
 }
 

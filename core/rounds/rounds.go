@@ -94,8 +94,8 @@ type Planting struct {
 	Raising  *plan.Raising
 	Dates    forecast.Milestones // with what is on record
 	SoilWarm day.Day             // from when the soil is warm enough for its seed; zero where it is
-	PinchOn  day.Day             // as planned; zero where nothing is
-	Pinched  bool                // it is on record
+	PinchOn  day.Day             // as planned or done; zero where nothing is
+	Pinched  bool                // somebody saw it done
 	Under    bool                // a cover keeps rain off
 	Heavy    bool                // its soil holds water long
 	Pot      bool

@@ -93,6 +93,15 @@ func TestDatesByHand(t *testing.T) {
 	picked.Standing = [crop.Rungs]float64{10, 5, 5, 5, 5, 8, 4, 2}
 	picked.Picks = []Pick{{On: on("2026-07-10"), Stems: 13, Hours: 0.1}}
 	picked.Counted, picked.Cut = on("2026-07-03"), on("2026-07-07")
+	tall := flower()
+	tall.Profile.Pinch.AtCM = 30
+	planned := flower()
+	planned.Profile.Pinch = crop.Pinch{Policy: "optional", AtCM: 30, StemsFactor: 2}
+	planned.PinchOn = on("2026-05-20")
+	spring := flower()
+	spring.Feeding = SpringFeed
+	bloom := flower()
+	bloom.Done[Scout] = on("2026-07-10")
 	early := flower()
 	early.SoilWarm = on("2026-05-06")
 	for _, c := range []struct {
@@ -110,6 +119,16 @@ func TestDatesByHand(t *testing.T) {
 		{"net while low", sown, mild, "2026-05-12", Net, "2026-05-11", "2026-05-19", "2026-06-02"},
 		{"raise it at 45 cm, 25.7 days", done, mild, "2026-05-25", RaiseNet, "2026-06-02", "2026-06-05", "2026-06-15"},
 		{"pinch at 15 cm", sown, mild, "2026-05-12", Pinch, "2026-05-16", "2026-05-19", "2026-05-26"},
+		// 30 cm are 3/7 of 40 days, 17.1
+		{"pinch at the crop's own height", tall, mild, "2026-05-12", Pinch, "2026-05-25", "2026-05-28", "2026-06-04"},
+		{"pinch as planned, five days later at most", planned, mild, "2026-05-12", Pinch, "2026-05-22", "2026-05-25", "2026-06-01"},
+		{"the planned day is past and the plants were too low", planned, mild, "2026-05-22", Pinch, "2026-05-22", "2026-05-25", "2026-06-01"},
+		{"strip when the first buds show", sown, mild, "2026-06-10", Strip, "2026-06-15", "2026-06-22", "2026-07-02"},
+		{"feed once, a fortnight after it is up", spring, mild, "2026-05-15", Feed, "2026-05-21", "2026-05-25", "2026-06-08"},
+		{"scout every week", sown, mild, "2026-05-12", Scout, "2026-05-17", "2026-05-18", "2026-05-21"},
+		{"scout every four days in bloom", bloom, mild, "2026-07-11", Scout, "2026-07-13", "2026-07-14", "2026-07-17"},
+		{"count when the first buds are due", sown, mild, "2026-06-10", Count, "2026-06-21", "2026-06-23", "2026-06-30"},
+		{"pull out after the last cut", sown, mild, "2026-08-10", PullOut, "2026-08-21", "2026-08-22", "2026-09-01"},
 		{"sow when the soil is warm", early, mild, "2026-04-25", Sow, "2026-05-06", "2026-05-06", "2026-05-13"},
 		{"off the heat when up", raised, mild, "2026-05-10", OffHeat, "2026-05-11", "2026-05-11", "2026-05-12"},
 		{"pot on", raised, mild, "2026-05-15", PotOn, "2026-05-17", "2026-05-21", "2026-05-28"},
@@ -150,11 +169,14 @@ func TestWhatIsDoneOrDoesNotApplyIsNoJob(t *testing.T) {
 	frosty.frostOn = on("2026-05-20")
 	tuber := flower()
 	tuber.Method = crop.Tuber
+	kept := flower() // planned for a day that is past, when it was high enough
+	kept.PinchOn = on("2026-05-13")
+	kept.Dates.Emerged, kept.Dates.FirstBud = at("2026-04-20"), at("2026-05-30")
 	for _, c := range []struct {
 		name string
 		p    *Planting
 		task Task
-	}{{"netted", netted, Net}, {"pinched", pinched, Pinch}, {"planted out", out, PlantOut}, {"frost under a roof", roofed, Frost}, {"bags without beetles", flower(), Bag},
+	}{{"netted", netted, Net}, {"pinched", pinched, Pinch}, {"pinched as planned", kept, Pinch}, {"planted out", out, PlantOut}, {"frost under a roof", roofed, Frost}, {"bags without beetles", flower(), Bag},
 		{"disbudding without an event", flower(), Disbud}, {"watering a tuber that has just come up", tuber, Water}} {
 		if j, ok := jobsOf(c.p, frosty, "2026-05-14")[c.task]; ok {
 			t.Errorf("%s: there is a job, %s on %s", c.name, j.Task, j.Best)
