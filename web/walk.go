@@ -153,19 +153,28 @@ func sampleHint(snap *farm.Snapshot, i int) (int, string) {
 	}
 	said := func(bounds [2]float64) string { return fmt.Sprintf("%.0f to %.0f", bounds[0], bounds[1]) }
 	now, pick := said(sample.Now), snap.Forecast.PickDays[0].Spoken()
-	with, more := said(sample.After(sample.Plants)), min(plants, 3*sample.Plants)
-	switch {
-	case with != now && more > sample.Plants:
-		hint += fmt.Sprintf(": the %s of %s narrow to about %s; %d plants make it %s", now, pick, with, more, said(sample.After(more)))
-	case with != now:
-		hint += fmt.Sprintf(": the %s of %s narrow to about %s", now, pick, with)
-	case more > sample.Plants && said(sample.After(more)) != now:
-		hint += fmt.Sprintf(": enough to see whether the row is as foreseen. %d plants narrow the %s of %s to about %s", more, now, pick, said(sample.After(more)))
-	default:
-		hint += ": enough to see whether the row is as foreseen"
+	hint += ": enough to see whether the row is as foreseen"
+	for _, n := range []int{sample.Plants, 3 * sample.Plants, plants} {
+		after := sample.After(min(n, plants))
+		if after[1]-after[0] > worthCounting*(sample.Now[1]-sample.Now[0]) {
+			continue
+		}
+		with := said(after)
+		switch {
+		case n == sample.Plants:
+			hint += fmt.Sprintf(", and the %s of %s narrow to about %s", now, pick, with)
+		case n >= plants:
+			hint += fmt.Sprintf(". All of them would narrow the %s of %s to about %s", now, pick, with)
+		default:
+			hint += fmt.Sprintf(". %d plants would narrow the %s of %s to about %s", n, now, pick, with)
+		}
+		break
 	}
 	return sample.Plants, hint + "."
 }
+
+// worthCounting is the part of a spread that a count must not leave more than, to be called narrower.
+const worthCounting = 0.92
 
 // ordinal writes the place of something in a row.
 func ordinal(n int) string {

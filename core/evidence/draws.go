@@ -251,21 +251,28 @@ const (
 )
 
 // standing returns the stems that a draw has on each rung once a count is known. Those on a rung are gamma about what the draw
-// expected, and what was seen of them is a Poisson share: their conjugate posterior is drawn from (Gelman et al. 2013, ch. 2).
+// expected, and what was seen of them is a Poisson share: they are drawn about the mean of the conjugate posterior (Gelman et al. 2013,
+// ch. 2). Of its variance the draw scatters by what the count brings in: as much as the count is heard, for what it does not hear is in
+// the draws already, and by the plants that were not looked at, for the others' stems are known (finite population correction, Cochran 1977).
 // sees is the factor by which the counter's eyes are off. That a rung may be misjudged has had its say when the draws were weighed.
 func (p *Planting) standing(expected [crop.Rungs]float64, c *Count, sees float64, random *rand.Rand) [crop.Rungs]float64 {
 	share := sees * float64(c.Plants) / float64(p.Course.Planting().Plants)
 	few := p.Course.FirstFlush() * fewStems
+	unseen := max(leastUnseen, 1-float64(c.Plants)/float64(p.Course.Planting().Plants))
 	for k, n := range c.Stems {
 		expected[k] += few
 		seen := share * expected[k]
 		news := 1 / (1 + seen*plantsCV*plantsCV/float64(c.Plants)) // plants that differ tell less than their stems' number
 		sure := 1 / (standingCV2 + standingFew/expected[k])
-		posterior := distuv.Gamma{Alpha: sure + news*float64(n), Beta: sure + news*seen, Src: random}
-		expected[k] *= posterior.Rand()
+		part := news * seen / (sure + news*seen) * unseen * unseen
+		scatter := distuv.Gamma{Alpha: (sure + news*float64(n)) / part, Beta: (sure + news*seen) / part, Src: random}
+		expected[k] *= scatter.Rand()
 	}
 	return expected
 }
+
+// leastUnseen is the share of the plants whose stems are unknown even where all were counted: some are overlooked.
+const leastUnseen = 0.02
 
 // fewStems is the share of the first flush that a draw must think possible on every rung, so that a count which no draw
 // foresaw is still heard.
