@@ -161,6 +161,22 @@ test('two people count one row, one is signed out, one count is refused: nothing
   await one.getByRole('button', { name: 'Throw it away' }).tap()
   await expect(one.locator('#walk-refused')).toBeEmpty()
 
+  // A phone that is full says so and keeps the tally where it stands; with room again it is one count.
+  await two.evaluate(() => {
+    const add = IDBObjectStore.prototype.add
+    IDBObjectStore.prototype.add = () => { IDBObjectStore.prototype.add = add; throw new DOMException('full', 'QuotaExceededError') }
+  })
+  await two.getByLabel('Row', { exact: true }).selectOption('CO2')
+  await tapped(two, ['half', 'half'])
+  await two.getByRole('button', { name: 'Record, next row' }).tap()
+  await expect(two.getByRole('alert')).toContainText('could not keep it')
+  await expect(two.locator('#walk-total')).toContainText('2 counted')
+  await expect(two.getByLabel('Row', { exact: true })).toHaveValue('CO2')
+  await two.getByRole('button', { name: 'Record, next row' }).tap()
+  await expect(two.getByRole('link', { name: 'Correct the count of CO2' })).toBeVisible() // it is sent
+  await expect(two.getByLabel('Row', { exact: true })).not.toHaveValue('CO2')
+  await expect(two.locator('#walk-pick option[value=CO2]')).toContainText('✓')
+
   await two.context().clearCookies()
   await two.getByLabel('Row', { exact: true }).selectOption('SN2')
   await tapped(two, ['third'])
@@ -178,6 +194,7 @@ test('two people count one row, one is signed out, one count is refused: nothing
   expect(of('Sorrel', 'ZC1')).toEqual(['tight 1', 'open 1'])
   expect(of('Linnet', 'ZC1')).toEqual(['tight 2', 'open 1'])
   expect(of('Linnet', 'SN2')).toEqual(['third 1'])
+  expect(of('Linnet', 'CO2')).toEqual(['half 2'])
   expect(of('Sorrel', 'CO1')).toEqual([])
   expect(of('Sorrel', 'AM2')).toEqual(['tight 0'])
   expect(counts.find((line) => line.includes(',ZL1,') && line.includes(',Sorrel,')).split(',').slice(3, 6).join(' '), 'two of three necks held').toEqual('open 3 2')

@@ -8,6 +8,7 @@ import (
 
 	"dewcount/core/crop"
 	"dewcount/core/day"
+	"dewcount/core/rounds"
 	"dewcount/croptable"
 	"dewcount/farm"
 	"dewcount/web/ladder"
@@ -50,6 +51,7 @@ type walkRow struct {
 	Window   []string  `json:"window"`
 	Tests    string    `json:"tests"`
 	Wag      bool      `json:"wag"` // its necks are tried
+	Due      bool      `json:"due"` // a count is worth its minutes before the next pick
 	Done     string    `json:"done"`
 	Waiting  string    `json:"waiting"`
 }
@@ -126,10 +128,20 @@ func newWalkRow(snap *farm.Snapshot, i int) walkRow {
 		}
 		r.Wag = triesNecks(e)
 	}
+	var counted day.Day
 	for _, count := range snap.Book.Counts {
-		if count.Planting == p.ID && count.CountedAt.Day() == snap.View.Today {
+		if count.Planting != p.ID {
+			continue
+		}
+		if on := count.CountedAt.Day(); on.After(counted) {
+			counted = on
+		}
+		if count.CountedAt.Day() == snap.View.Today {
 			r.Done = count.CountedAt.String()
 		}
+	}
+	if picks := snap.Forecast.PickDays; len(picks) > 0 {
+		r.Due = rounds.CountDue(standing.Rungs, counted, picks[0])
 	}
 	r.Waiting = waits(snap.Book, p.ID, snap.View.Today)
 	r.Sample, r.Hint = sampleHint(snap, i)
@@ -151,9 +163,8 @@ func sampleHint(snap *farm.Snapshot, i int) (int, string) {
 	if sample.Few {
 		return sample.Plants, hint + "."
 	}
-	said := func(bounds [2]float64) string { return fmt.Sprintf("%.0f to %.0f", bounds[0], bounds[1]) }
+	said := func(bounds [2]float64) string { return fmt.Sprintf("%.0f–%.0f", bounds[0], bounds[1]) }
 	now, pick := said(sample.Now), snap.Forecast.PickDays[0].Spoken()
-	hint += ": enough to see whether the row is as foreseen"
 	for _, n := range []int{sample.Plants, 3 * sample.Plants, plants} {
 		after := sample.After(min(n, plants))
 		if after[1]-after[0] > worthCounting*(sample.Now[1]-sample.Now[0]) {
@@ -162,11 +173,11 @@ func sampleHint(snap *farm.Snapshot, i int) (int, string) {
 		with := said(after)
 		switch {
 		case n == sample.Plants:
-			hint += fmt.Sprintf(", and the %s of %s narrow to about %s", now, pick, with)
+			hint += fmt.Sprintf(": the %s of %s become about %s", now, pick, with)
 		case n >= plants:
-			hint += fmt.Sprintf(". All of them would narrow the %s of %s to about %s", now, pick, with)
+			hint += fmt.Sprintf("; all of them make the %s of %s about %s", now, pick, with)
 		default:
-			hint += fmt.Sprintf(". %d plants would narrow the %s of %s to about %s", n, now, pick, with)
+			hint += fmt.Sprintf("; %d make the %s of %s about %s", n, now, pick, with)
 		}
 		break
 	}

@@ -199,13 +199,7 @@ func (r *round) harvesting() {
 	if r.Finished {
 		return
 	}
-	standing := 0.0
-	for k, n := range r.Standing {
-		if crop.Rung(k) < crop.Over {
-			standing += n
-		}
-	}
-	r.count(standing)
+	r.count()
 	for _, pick := range r.Picks {
 		if pick.Stems >= 1 && !r.Cut.After(pick.On.Add(-1)) {
 			r.add(Job{Task: Cut, After: pick.On, Earliest: pick.On, Best: pick.On, Latest: pick.On, Harm: 0.9, Minutes: 60 * pick.Hours,
@@ -215,12 +209,28 @@ func (r *round) harvesting() {
 	r.deadhead()
 }
 
-// A count is worth its minutes the day before a pick, and when the first buds are due.
+// countEvery is how many days a count serves the picks that follow.
 const countEvery = 4
 
-func (r *round) count(standing float64) {
+// CountDue tells whether a row with so many stems expected on the rungs is worth counting before a pick; it was counted last on a day,
+// zero for never.
+func CountDue(standing [crop.Rungs]float64, counted, pick day.Day) bool {
+	return coming(standing) >= 1 && (counted.IsZero() || pick.Sub(counted) >= countEvery)
+}
+
+// coming returns the stems that are not going over.
+func coming(standing [crop.Rungs]float64) float64 {
+	sum := 0.0
+	for k := crop.Tight; k < crop.Over; k++ {
+		sum += standing[k]
+	}
+	return sum
+}
+
+// count: a count is worth its minutes the day before a pick, and when the first buds are due.
+func (r *round) count() {
 	bud := r.Dates.FirstBud.Likely
-	if standing < 1 {
+	if coming(r.Standing) < 1 {
 		if !bud.IsZero() && r.Counted.Before(bud) && r.Cut.IsZero() {
 			r.add(Job{Task: Count, After: r.Counted, Earliest: bud.Add(1), Best: bud.Add(3), Latest: bud.Add(10), Harm: 0.2, Minutes: countMinutes, Reason: "first buds are due: see whether they are there",
 				Cost: "its forecast rests on the calendar alone"})
@@ -228,7 +238,7 @@ func (r *round) count(standing float64) {
 		return
 	}
 	for _, pick := range r.Picks {
-		if pick.On.Before(r.today) || pick.On.Sub(r.Counted) < countEvery && !r.Counted.IsZero() {
+		if pick.On.Before(r.today) || !CountDue(r.Standing, r.Counted, pick.On) {
 			continue
 		}
 		r.add(Job{Task: Count, After: r.Counted, Earliest: pick.On.Add(-2), Best: maxDay(r.today, pick.On.Add(-1)), Latest: pick.On, Harm: 0.3, Minutes: countMinutes,
