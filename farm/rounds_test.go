@@ -1,6 +1,7 @@
 package farm
 
 import (
+	"strings"
 	"testing"
 
 	"dewcount/core/day"
@@ -39,28 +40,28 @@ func springOf(t *testing.T, warmer float64) *Season {
 func TestAWarmSpringBringsJobsForward(t *testing.T) {
 	best := func(warmer float64) map[string]day.Day {
 		all := make(map[string]day.Day)
-		for _, r := range springOf(t, warmer).Rounds(day.Must("2026-09-30")) {
+		for _, r := range springOf(t, warmer).Rounds(day.Must("2026-10-30")) {
 			all[r.Planting+" "+string(r.Task)] = r.Best
 		}
 		return all
 	}
 	cold, warm := best(-3), best(3)
-	compared := 0
-	for _, job := range []string{"CW1 thin-more", "CW1 net", "CW1 count", "CW1 pull-out", "ZC1 net", "ZC1 thin"} {
+	for job, days := range map[string]int{"CW1 net": 14, "CW1 strip": 14, "CW1 count": 14, "CW1 pull-out": 14, "ZC1 sow": 14, "ZC1 thin": 14, "ZC1 thin-more": 7, "ZC1 net": 7, "ZC1 strip": 7, "ZC1 count": 7} {
 		a, b := warm[job], cold[job]
-		if a.IsZero() || b.IsZero() {
-			continue // in the warm spring it is long behind, or not yet in sight in the cold one
-		}
-		compared++
-		if a.After(b) {
-			t.Errorf("%s: %s after a warm spring, %s after a cold one", job, a, b)
+		if a.IsZero() || b.IsZero() || b.Sub(a) < days {
+			t.Errorf("%s: %s after a warm spring, %s after a cold one, want %d days between them", job, a, b, days)
 		}
 	}
-	if compared < 3 {
-		t.Errorf("%d jobs could be compared, want 3 or more: warm %v, cold %v", compared, warm, cold)
+	if on, there := warm["CW1 thin-more"]; there {
+		t.Errorf("after a warm spring the row is still to be thinned on %s, and it is cut from already", on)
 	}
-	if a, b := warm["CW1 thin-more"], cold["CW1 thin-more"]; !b.IsZero() && !a.IsZero() && b.Sub(a) < 3 {
-		t.Errorf("six degrees move thinning by %d days, want 3 or more", b.Sub(a))
+	if on := cold["CW1 thin-more"]; on.Before(day.Must("2026-05-01")) {
+		t.Errorf("after a cold spring the row is thinned on %s, want May", on)
+	}
+	for job, on := range cold { // the soil keeps the sowing waiting, and all that follows
+		if strings.HasPrefix(job, "ZC1 ") && job != "ZC1 sow" && !on.After(cold["ZC1 sow"]) {
+			t.Errorf("%s on %s, before it is sown on %s", job, on, cold["ZC1 sow"])
+		}
 	}
 }
 

@@ -60,6 +60,7 @@ const (
 // A Profile is one crop's starting values for a grower who has no records yet.
 type Profile struct {
 	ID, Name, Form     string
+	Botanical          string // genus first
 	Life               Life
 	FrostKillC         float64 // air temperature that kills the top growth
 	Overwinters        bool    // survives a usual winter outdoors

@@ -166,8 +166,20 @@ func (r *round) open(t Task, latest day.Day) bool {
 	return !r.done(t) && !latest.IsZero() && r.today.Sub(latest) <= longLate
 }
 
-// up returns when the planting came up, or will; zero where that is not known. What stood there before counts from its start.
-func (r *round) up() day.Day { return r.Dates.Emerged.Likely }
+// up returns when the planting came up, or will; zero where that is not known. What stood there before counts from its start. Seed that
+// waits for its soil comes up so much later.
+func (r *round) up() day.Day {
+	up := r.Dates.Emerged.Likely
+	if r.waitsForSoil() && !up.IsZero() {
+		up = maxDay(up, r.after(r.SoilWarm, r.Profile.EmergeCd))
+	}
+	return up
+}
+
+// waitsForSoil tells whether a direct sowing has to come later than it is planned.
+func (r *round) waitsForSoil() bool {
+	return r.Method == crop.Direct && r.SoilWarm.After(r.Started) && !r.done(Sow)
+}
 
 // inBed returns when its plants stand where they flower.
 func (r *round) inBed() day.Day {

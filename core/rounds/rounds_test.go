@@ -235,7 +235,7 @@ func TestSunflowersAreNotWateredInBloom(t *testing.T) {
 	dry := mild
 	dry.every = climate.Extremes{TminC: 10, TmaxC: 30}
 	p := flower()
-	p.Profile.ID = "sunflower-single"
+	p.Profile.Botanical = "Helianthus annuus"
 	p.Done[Water] = on("2026-06-01")
 	if _, ok := jobsOf(p, dry, "2026-06-20")[Water]; !ok {
 		t.Error("before bloom nobody waters it")

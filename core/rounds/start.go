@@ -37,7 +37,7 @@ func (r *round) sow() {
 	j := Job{Task: Sow, Earliest: r.Started.Add(-3), Best: r.Started, Latest: r.Started.Add(7), Harm: 0.5,
 		Minutes: sowMinutes + sowAPlant*float64(r.Plants), Reason: "planned for " + r.Started.Spoken(),
 		Cost: "every day later is about a day's bloom later, less in summer's warmth"}
-	if r.Method == crop.Direct && r.SoilWarm.After(j.Best) {
+	if r.waitsForSoil() {
 		j.Best, j.Latest = r.SoilWarm, r.SoilWarm.Add(7)
 		j.Reason += fmt.Sprintf(", but the soil has its %.0f °C only about %s", r.Profile.SoilMinC, r.SoilWarm.Spoken())
 	}

@@ -3,6 +3,7 @@ package rounds
 import (
 	"fmt"
 	"math"
+	"strings"
 
 	"dewcount/core/climate"
 	"dewcount/core/crop"
@@ -48,7 +49,7 @@ const (
 const sunflowerDays = 26
 
 func (r *round) isSunflower() bool {
-	return len(r.Profile.ID) >= 9 && r.Profile.ID[:9] == "sunflower"
+	return strings.HasPrefix(r.Profile.Botanical, "Helianthus ")
 }
 
 // A drink is how a planting is watered at its stage.
