@@ -83,61 +83,27 @@ func (b *Book) mayGo(r Record) error {
 	}
 	switch r.Kind {
 	case &Plantings:
-		n := 0
-		for _, c := range b.Counts {
-			if c.Planting == id {
-				n++
-			}
-		}
-		for _, c := range b.Cuts {
-			if c.Planting == id {
-				n++
-			}
-		}
-		for _, e := range b.Events {
-			if e.Planting == id {
-				n++
-			}
-		}
-		for _, s := range b.Scoutings {
-			if s.Planting == id {
-				n++
-			}
-		}
-		for _, s := range b.Sprays {
-			if s.Planting == id {
-				n++
-			}
-		}
+		n := number(b.Counts, func(c Count) bool { return c.Planting == id }) + number(b.Cuts, func(c Cut) bool { return c.Planting == id }) +
+			number(b.Events, func(e Event) bool { return e.Planting == id }) + number(b.Scoutings, func(s Scouting) bool { return s.Planting == id }) +
+			number(b.Sprays, func(s Spray) bool { return s.Planting == id })
 		return uses(n, "counts, cuts, dates and scoutings", "give the day it was pulled out instead")
 	case &Beds:
-		return uses(b.plantingsWith(func(p Planting) bool { return p.Bed == id }), "plantings", "give them another bed first")
+		return uses(number(b.Plantings, func(p Planting) bool { return p.Bed == id }), "plantings", "give them another bed first")
 	case &Trays:
-		return uses(b.plantingsWith(func(p Planting) bool { return p.Tray == id }), "plantings", "give them another tray first")
+		return uses(number(b.Plantings, func(p Planting) bool { return p.Tray == id }), "plantings", "give them another tray first")
 	case &Varieties:
-		n := 0
-		for _, p := range b.Plantings {
-			if p.Variety == id {
-				n++
-			}
-		}
-		return uses(n, "plantings", "they would have no variety")
+		return uses(number(b.Plantings, func(p Planting) bool { return p.Variety == id }), "plantings", "they would have no variety")
 	case &Orders:
-		n := 0
-		for _, l := range b.OrderLines {
-			if l.Order == id {
-				n++
-			}
-		}
-		return uses(n, "lines", "withdraw its lines first")
+		return uses(number(b.OrderLines, func(l OrderLine) bool { return l.Order == id }), "lines", "withdraw its lines first")
 	}
 	return nil
 }
 
-func (b *Book) plantingsWith(has func(Planting) bool) int {
+// number returns how many of all there are of which something holds.
+func number[T any](all []T, holds func(T) bool) int {
 	n := 0
-	for _, p := range b.Plantings {
-		if has(p) {
+	for _, v := range all {
+		if holds(v) {
 			n++
 		}
 	}
