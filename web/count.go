@@ -96,13 +96,8 @@ func (s *server) countForm(c *echo.Context, code int, snap *farm.Snapshot, p far
 }
 
 // readCount reads a count from its form: the stems of a rung are in a field of their own.
-func readCount(from typed, planting string, today day.Day) (farm.Count, error) {
-	f := farm.NewFields(func(name string) string {
-		if name == "planting" {
-			return planting
-		}
-		return from(name)
-	})
+func readCount(from typed, today day.Day) (farm.Count, error) {
+	f := farm.NewFields(from)
 	count := farm.ReadCountHead(f)
 	for k := range crop.Rung(crop.Rungs) {
 		g := farm.NewFields(func(name string) string {
@@ -137,33 +132,24 @@ func notToCome(f *farm.Fields, name string, m day.Moment, today day.Day) {
 }
 
 func (s *server) addCount(c *echo.Context, snap *farm.Snapshot, p farm.Planting) error {
-	from := posted(c)
-	count, err := readCount(from, p.ID, snap.View.Today)
-	if err == nil {
-		count = count.WithID()
-		err = s.farm.Add(c.Request().Context(), by(c), count.Record())
-	}
-	return s.afterCount(c, "recorded", snap, p, "", from, count, err)
+	return s.keepCount(c, snap, p, "")
 }
 
-// afterCount leads on from a count that was sent: back to its form if something is wrong with it, else to its planting.
-func (s *server) afterCount(c *echo.Context, did string, snap *farm.Snapshot, p farm.Planting, id string, from typed, count farm.Count, err error) error {
-	if faults, only := faultsBy(err); only {
+func (s *server) keepCount(c *echo.Context, snap *farm.Snapshot, p farm.Planting, id string) error {
+	from := posted(c)
+	count, err := readCount(onPlantingForm(from, p.ID, id), snap.View.Today)
+	return s.keep(c, err, count.WithID().Record(), id != "", func(faults map[string]string) error {
 		return s.countForm(c, http.StatusUnprocessableEntity, snap, p, id, from, faults)
-	}
-	if err != nil {
-		return err
-	}
-	return c.Redirect(http.StatusSeeOther, addressOf(did, count.Record(), "plantings", p.ID)+"&seen="+url.QueryEscape("counts:"+count.ID))
+	}, "plantings", p.ID)
 }
 
 func (s *server) editCount(c *echo.Context, snap *farm.Snapshot) error {
-	count, ok := snap.Book.Count(c.Param("id"))
-	p, grows := snap.Book.Planting(count.Planting)
-	if !ok || !grows {
-		return farm.ErrNoSuchRecord
+	r, p, err := onRecord(c, snap, &farm.Counts)
+	if err != nil {
+		return err
 	}
-	head := of(count.Record())
+	count, _ := snap.Book.Count(r.ID())
+	head := of(r)
 	from := func(name string) string {
 		if rung, ok := strings.CutPrefix(name, "stems_"); ok {
 			k, _ := crop.ParseRung(rung)
@@ -181,16 +167,9 @@ func (s *server) editCount(c *echo.Context, snap *farm.Snapshot) error {
 }
 
 func (s *server) correctCount(c *echo.Context, snap *farm.Snapshot) error {
-	old, ok := snap.Book.Count(c.Param("id"))
-	p, grows := snap.Book.Planting(old.Planting)
-	if !ok || !grows {
-		return farm.ErrNoSuchRecord
+	r, p, err := onRecord(c, snap, &farm.Counts)
+	if err != nil {
+		return err
 	}
-	from := posted(c)
-	count, err := readCount(from, p.ID, snap.View.Today)
-	if err == nil {
-		count.ID = old.ID
-		err = s.farm.Correct(c.Request().Context(), by(c), count.Record())
-	}
-	return s.afterCount(c, "corrected", snap, p, old.ID, from, count, err)
+	return s.keepCount(c, snap, p, r.ID())
 }

@@ -50,61 +50,32 @@ func (s *server) cutForm(c *echo.Context, code int, snap *farm.Snapshot, p farm.
 	return s.show(c, code, "cut", "/plantings", v.Heading+" "+p.ID, snap, v)
 }
 
-// readCut reads a cut from its form; id replaces the one that the form brought where it is not empty.
-func readCut(from typed, planting, id string, snap *farm.Snapshot) (farm.Cut, error) {
-	f := farm.NewFields(func(name string) string {
-		switch {
-		case name == "planting":
-			return planting
-		case name == "id" && id != "":
-			return id
-		}
-		return from(name)
-	})
+func (s *server) addCut(c *echo.Context, snap *farm.Snapshot, p farm.Planting) error {
+	return s.keepCut(c, snap, p, "")
+}
+
+func (s *server) keepCut(c *echo.Context, snap *farm.Snapshot, p farm.Planting, id string) error {
+	from := posted(c)
+	f := farm.NewFields(onPlantingForm(from, p.ID, id))
 	cut := farm.ReadCut(f)
 	notToCome(f, "cut_at", cut.CutAt, snap.View.Today)
-	return cut, f.Faults()
-}
-
-func (s *server) addCut(c *echo.Context, snap *farm.Snapshot, p farm.Planting) error {
-	from := posted(c)
-	cut, err := readCut(from, p.ID, "", snap)
-	if err == nil {
-		err = s.farm.Add(c.Request().Context(), by(c), cut.Record())
-	}
-	return s.afterCut(c, "recorded", snap, p, "", from, cut, err)
-}
-
-// afterCut leads on from a cut that was sent: back to its form if something is wrong with it, else to its planting.
-func (s *server) afterCut(c *echo.Context, did string, snap *farm.Snapshot, p farm.Planting, id string, from typed, cut farm.Cut, err error) error {
-	if faults, only := faultsBy(err); only {
+	return s.keep(c, f.Faults(), cut.Record(), id != "", func(faults map[string]string) error {
 		return s.cutForm(c, http.StatusUnprocessableEntity, snap, p, id, from, faults)
-	}
-	if err != nil {
-		return err
-	}
-	return c.Redirect(http.StatusSeeOther, addressOf(did, cut.Record(), "plantings", p.ID)+"&seen="+url.QueryEscape("cuts:"+cut.ID))
+	}, "plantings", p.ID)
 }
 
 func (s *server) editCut(c *echo.Context, snap *farm.Snapshot) error {
-	cut, ok := snap.Book.Cut(c.Param("id"))
-	p, grows := snap.Book.Planting(cut.Planting)
-	if !ok || !grows {
-		return farm.ErrNoSuchRecord
+	r, p, err := onRecord(c, snap, &farm.Cuts)
+	if err != nil {
+		return err
 	}
-	return s.cutForm(c, http.StatusOK, snap, p, cut.ID, of(cut.Record()), nil)
+	return s.cutForm(c, http.StatusOK, snap, p, r.ID(), of(r), nil)
 }
 
 func (s *server) correctCut(c *echo.Context, snap *farm.Snapshot) error {
-	old, ok := snap.Book.Cut(c.Param("id"))
-	p, grows := snap.Book.Planting(old.Planting)
-	if !ok || !grows {
-		return farm.ErrNoSuchRecord
+	r, p, err := onRecord(c, snap, &farm.Cuts)
+	if err != nil {
+		return err
 	}
-	from := posted(c)
-	cut, err := readCut(from, p.ID, old.ID, snap)
-	if err == nil {
-		err = s.farm.Correct(c.Request().Context(), by(c), cut.Record())
-	}
-	return s.afterCut(c, "corrected", snap, p, old.ID, from, cut, err)
+	return s.keepCut(c, snap, p, r.ID())
 }

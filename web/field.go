@@ -59,7 +59,7 @@ func (s *server) keepField(c *echo.Context, r fieldRecord) error {
 	f := farm.NewFields(from)
 	switch r.Kind {
 	case farm.Counts.Name:
-		count, err := readCount(from, from("planting"), today)
+		count, err := readCount(from, today)
 		if err != nil {
 			return err
 		}

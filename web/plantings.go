@@ -108,13 +108,13 @@ func (s *server) planting(c *echo.Context, snap *farm.Snapshot) error {
 		return farm.ErrNoSuchRecord
 	}
 	v := newPlanting(snap, i)
-	if kind, id, ok := strings.Cut(c.QueryParam("seen"), ":"); ok && (kind == farm.Counts.Name || kind == farm.Cuts.Name) {
-		if _, stands := snap.Book.Record(farm.KindNamed(kind), id); stands {
-			before, err := s.farm.Without(c.Request().Context(), farm.KindNamed(kind), id)
+	if did := done(c.QueryParam("done")); did != nil && (did.Kind == farm.Counts.Name || did.Kind == farm.Cuts.Name) {
+		if _, stands := snap.Book.Record(farm.KindNamed(did.Kind), did.ID); stands {
+			before, err := s.farm.Without(c.Request().Context(), farm.KindNamed(did.Kind), did.ID)
 			if err != nil {
 				return err
 			}
-			v.Change = newChange(before, snap, i, kind, id)
+			v.Change = newChange(before, snap, i, did.Kind, did.ID)
 		}
 	}
 	return s.show(c, http.StatusOK, "planting", "/plantings", v.ID+" "+v.Variety, snap, v)

@@ -51,34 +51,8 @@ func (s *server) keepScouting(c *echo.Context, snap *farm.Snapshot, p farm.Plant
 	}, "plantings", p.ID)
 }
 
-// onPlantingForm reads a form about a planting; id replaces the one that the form brought where it is not empty.
-func onPlantingForm(from typed, planting, id string) typed {
-	return func(name string) string {
-		switch {
-		case name == "planting":
-			return planting
-		case name == "id" && id != "":
-			return id
-		}
-		return from(name)
-	}
-}
-
 func (s *server) addScouting(c *echo.Context, snap *farm.Snapshot, p farm.Planting) error {
 	return s.keepScouting(c, snap, p, "")
-}
-
-// onRecord finds the record of a kind that the address names, and its planting.
-func onRecord(c *echo.Context, snap *farm.Snapshot, k *farm.Kind) (farm.Record, farm.Planting, error) {
-	r, ok := snap.Book.Record(k, c.Param("id"))
-	if !ok {
-		return r, farm.Planting{}, farm.ErrNoSuchRecord
-	}
-	p, ok := snap.Book.Planting(r.Field("planting"))
-	if !ok {
-		return r, p, farm.ErrNoSuchRecord
-	}
-	return r, p, nil
 }
 
 func (s *server) editScouting(c *echo.Context, snap *farm.Snapshot) error {
