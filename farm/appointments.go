@@ -94,16 +94,30 @@ var (
 		rounds.Lift: "Lift", rounds.Cover: "Cover for winter"}
 )
 
-// roundAppointments returns the rounds of the next days, where the season is the present one.
+// roundAppointments returns the rounds of the next days, where the season is the present one, on the days that the crew has hours for them.
 func (s *Season) roundAppointments() []Appointment {
 	today := s.View.Today
 	if today.Before(s.From) || !today.Before(s.Until) {
 		return nil
 	}
+	jobs := s.Rounds(today.Add(roundsAhead))
+	planned := make(map[string]day.Day) // by job, as the week has room for it
+	week := s.Week(jobs)
+	for _, p := range week.PutOff {
+		planned[p.ID()] = today.Add(RoundDays)
+	}
+	for i := len(week.Shifts) - 1; i >= 0; i-- { // of a job in parts the first tells
+		for _, p := range week.Shifts[i].Jobs {
+			planned[p.ID()] = week.Shifts[i].Day
+		}
+	}
 	var all []Appointment
 	rows := make(map[string]int) // place of a gathered appointment
-	for _, r := range s.Rounds(today.Add(roundsAhead)) {
-		on := maxDay(r.Best, today)
+	for _, r := range jobs {
+		on, ok := planned[r.ID()]
+		if !ok {
+			on = r.Best
+		}
 		p, _ := s.Book.Planting(r.Planting)
 		if what, ok := gathered[r.Task]; ok {
 			id := "round " + string(r.Task) + " " + on.String()

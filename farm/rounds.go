@@ -63,6 +63,22 @@ func (s *Season) Rounds(last day.Day) []Round {
 	return all
 }
 
+// RoundDays is how many days the rounds are spread over.
+const RoundDays = 7
+
+// Week spreads rounds over the next days by the hours that the crew has.
+func (s *Season) Week(all []Round) rounds.Week {
+	place, err := s.Book.Place()
+	if err != nil {
+		return rounds.Week{}
+	}
+	jobs := make([]rounds.Job, len(all))
+	for i, r := range all {
+		jobs[i] = r.Job
+	}
+	return rounds.Spread(jobs, func(d day.Day) float64 { return 60 * place.CrewHours[(int(d.Weekday())+6)%7] }, s.View.Today, RoundDays)
+}
+
 func maxDay(a, b day.Day) day.Day {
 	if a.Before(b) {
 		return b

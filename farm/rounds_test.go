@@ -129,3 +129,28 @@ func TestWaitingTimes(t *testing.T) {
 		t.Error("another row waits too")
 	}
 }
+
+// With an hour on Wednesdays alone, the calendar has the week's jobs on a Wednesday, or put off beyond the week: as the page has them.
+func TestTheCalendarHasTheRoundsOnDaysWithHours(t *testing.T) {
+	s := springOf(t, 3) // on Friday 15 May
+	book := *s.Book
+	s.Book = &book
+	if _, err := s.Book.Read(&Settings, [][]string{{"crew_hours", "0 0 1 0 0 0 0"}}); err != nil {
+		t.Fatal(err)
+	}
+	days := make(map[day.Day]bool)
+	for _, a := range s.Appointments() {
+		if strings.HasPrefix(a.ID, "round ") && a.On.Sub(s.View.Today) <= RoundDays {
+			days[a.On] = true
+		}
+	}
+	wednesday, after := day.Must("2026-05-20"), s.View.Today.Add(RoundDays)
+	for on := range days {
+		if on != wednesday && on != after {
+			t.Errorf("there are rounds on %s, when nobody has time", on)
+		}
+	}
+	if !days[wednesday] || !days[after] {
+		t.Errorf("rounds on %v, want some on %s and the others put off to %s", days, wednesday, after)
+	}
+}

@@ -78,12 +78,15 @@ type todoView struct{ Name, Rows, Minutes string }
 // todo returns today's rounds, where the season is worked out already: the morning does not wait for it.
 func (s *server) todo(c *echo.Context, snap *farm.Snapshot) []todoView {
 	season, ok := s.farm.Worked(c.Request().Context(), currentYear(snap))
-	place, err := snap.Book.Place()
-	if !ok || err != nil {
+	if !ok {
+		return nil
+	}
+	days := newRounds(snap, season, "").Days
+	if len(days) == 0 {
 		return nil
 	}
 	var todo []todoView
-	for _, g := range newRounds(snap, season, place, "").Days[0].Groups {
+	for _, g := range days[0].Groups {
 		var ids []string
 		for _, j := range g.Jobs {
 			ids = append(ids, j.Planting)

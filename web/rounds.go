@@ -65,22 +65,15 @@ var cautions = map[rounds.Task]string{
 	rounds.Cut: "Knives: cut away from yourself. A full bucket weighs as much as 15 kg.", rounds.Water: "In the heat: hat, water, shade.",
 }
 
-// The days that are planned, and those after them that are spoken of.
-const (
-	roundDays  = 7
-	roundAhead = 21
-)
+// roundAhead is how many days of the rounds are spoken of.
+const roundAhead = 21
 
 func (s *server) rounds(c *echo.Context, snap *farm.Snapshot) error {
 	season, ok, err := s.seasonOf(c, snap, "/rounds", "Rounds", currentYear(snap))
 	if !ok {
 		return err
 	}
-	place, err := snap.Book.Place()
-	if err != nil {
-		return err
-	}
-	v := newRounds(snap, season, place, c.QueryParam("person"))
+	v := newRounds(snap, season, c.QueryParam("person"))
 	v.Path = c.Request().URL.RequestURI()
 	if s.doors != nil {
 		all, err := s.doors.All(c.Request().Context())
@@ -94,27 +87,38 @@ func (s *server) rounds(c *echo.Context, snap *farm.Snapshot) error {
 	return s.show(c, http.StatusOK, "rounds", "/rounds", "Rounds", snap, v)
 }
 
-func newRounds(snap *farm.Snapshot, season *farm.Season, place farm.Place, person string) roundsView {
-	v := roundsView{Person: person}
+// newRounds shows the week's jobs, or those of them that are given to a person: the days are those on which everybody's fit in.
+func newRounds(snap *farm.Snapshot, season *farm.Season, person string) roundsView {
+	v := roundsView{Person: person, Nothing: true}
 	today := snap.View.Today
+	all := season.Rounds(today.Add(roundAhead))
 	byID := make(map[string]farm.Round)
-	var jobs []rounds.Job
-	for _, r := range season.Rounds(today.Add(roundAhead)) {
+	for _, r := range all {
 		if person != "" && r.Person != person {
 			continue
 		}
+		v.Nothing = false
 		byID[r.ID()] = r
-		jobs = append(jobs, r.Job)
-		if r.Best.Sub(today) >= roundDays && !again[r.Task] {
+		if r.Best.Sub(today) >= farm.RoundDays && !again[r.Task] {
 			v.Later = append(v.Later, newJobView(snap, r, today))
 		}
 	}
-	week := rounds.Spread(jobs, func(d day.Day) float64 { return 60 * place.CrewHours[(int(d.Weekday())+6)%7] }, today, roundDays)
+	week := season.Week(all)
+	theirs := func(parts []rounds.Part) []rounds.Part {
+		return slices.DeleteFunc(parts, func(p rounds.Part) bool { _, ok := byID[p.ID()]; return !ok })
+	}
 	for i, shift := range week.Shifts {
 		d := shiftView{Heading: shift.Day.Spoken(), Hours: fmt.Sprintf("%s of %s", spokenHours(shift.Taken()), spokenHours(shift.Minutes))}
 		d.Full = shift.Minutes > 0 && shift.Minutes-shift.Taken() < 30
 		if shift.Minutes == 0 {
 			d.Hours = "a day off"
+		}
+		shift.Jobs = theirs(shift.Jobs)
+		if person != "" && shift.Minutes > 0 {
+			d.Hours, d.Full = "", false
+			if taken := shift.Taken(); taken > 0 {
+				d.Hours = spokenHours(taken)
+			}
 		}
 		switch i {
 		case 0:
@@ -125,13 +129,13 @@ func newRounds(snap *farm.Snapshot, season *farm.Season, place farm.Place, perso
 		d.Groups = groupsOf(snap, shift.Jobs, byID, today)
 		v.Days = append(v.Days, d)
 	}
+	week.PutOff = theirs(week.PutOff)
 	v.PutOff = groupsOf(snap, week.PutOff, byID, today)
 	lacking := 0.0
 	for _, p := range week.PutOff {
 		lacking += p.Minutes
 	}
 	v.Short = spokenHours(lacking)
-	v.Nothing = len(jobs) == 0
 	return v
 }
 
