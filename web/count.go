@@ -78,8 +78,11 @@ func (s *server) countForm(c *echo.Context, code int, snap *farm.Snapshot, p far
 	entry, _, _ := snap.Book.Entry(snap.Model.Plantings[i].Growth.Profile.ID)
 	wags := triesNecks(entry)
 	for k, rung := range ladderOf(snap.Model.Plantings[i].Growth.Profile.Form, standing.Rungs, window) {
-		expected := standing.Rungs[k] * float64(counted) / float64(p.Plants)
-		v.Rungs = append(v.Rungs, rungField{rung, "stems_" + rung.ID, from("stems_" + rung.ID), fmt.Sprintf("%.0f", math.Round(expected))})
+		cell := rungField{rungView: rung, Name: "stems_" + rung.ID, Typed: from("stems_" + rung.ID)}
+		if id == "" { // what stands today says nothing of a count that was made
+			cell.Expected = fmt.Sprintf("%.0f", math.Round(standing.Rungs[k]*float64(counted)/float64(p.Plants)))
+		}
+		v.Rungs = append(v.Rungs, cell)
 		if firm := "firm_" + rung.ID; rung.InWindow && wags || from(firm) != "" {
 			v.Firms = append(v.Firms, field{Name: firm, Label: rung.ID, Typed: from(firm)})
 		}
