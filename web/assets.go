@@ -87,8 +87,16 @@ func assets(c *echo.Context) error {
 	if path.Ext(name) == ".woff2" {
 		kind = "font/woff2"
 	}
-	if c.Request().URL.RawQuery == markOf(name) {
-		c.Response().Header().Set("Cache-Control", "public, max-age=31536000, immutable")
+	header, mark := c.Response().Header(), markOf(name)
+	switch {
+	case c.Request().URL.RawQuery == mark:
+		header.Set("Cache-Control", "public, max-age=31536000, immutable")
+	case kind == "font/woff2": // asked for again on every page, the text would jump on every page
+		header.Set("Cache-Control", "public, max-age=2592000")
+	}
+	header.Set("ETag", `"`+mark+`"`)
+	if c.Request().Header.Get("If-None-Match") == `"`+mark+`"` {
+		return c.NoContent(http.StatusNotModified)
 	}
 	return c.Blob(http.StatusOK, kind, text)
 }

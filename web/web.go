@@ -7,6 +7,7 @@ import (
 	"log/slog"
 	"net/http"
 	"slices"
+	"strings"
 
 	"dewcount/farm"
 	"dewcount/people"
@@ -59,7 +60,7 @@ func New(f *farm.Farm, o Options) (http.Handler, error) {
 	e.HTTPErrorHandler = s.fail
 	e.Use(middleware.Recover(), onlyHosts(o.Hosts), headers, middleware.BodyLimit(mostBody), middleware.CSRFWithConfig(middleware.CSRFConfig{
 		TokenLookup: "form:csrf,header:X-CSRF-Token", CookieName: cookieName("dewcount_csrf", o.Secure), CookiePath: "/", CookieHTTPOnly: true,
-		CookieSecure: o.Secure, CookieSameSite: http.SameSiteLaxMode,
+		CookieSecure: o.Secure, CookieSameSite: http.SameSiteLaxMode, Skipper: isFile,
 	}))
 	for _, r := range s.routes() {
 		e.Add(r.method, r.path, s.needs(r.need, r.do))
@@ -69,6 +70,11 @@ func New(f *farm.Farm, o Options) (http.Handler, error) {
 	}
 	s.sessions = newSessions(o)
 	return s.sessions.LoadAndSave(e), nil
+}
+
+// isFile tells whether a file of the page is asked for: it is the same for everybody, and brings no cookie that a proxy or a race could keep.
+func isFile(c *echo.Context) bool {
+	return c.Request().Method == http.MethodGet && (strings.HasPrefix(c.Request().URL.Path, "/assets/") || c.Request().URL.Path == "/worker.js")
 }
 
 // mostBody is how large a form can be, in bytes: a year of a weather station that writes every ten minutes.

@@ -229,6 +229,39 @@ func TestHeaders(t *testing.T) {
 	}
 }
 
+// Files of the page are kept or asked for by their mark, and carry nothing of anybody.
+func TestFilesAreKept(t *testing.T) {
+	s := newSite(t, true)
+	get := func(address, mark string) *http.Response {
+		request, err := http.NewRequest(http.MethodGet, s.server.URL+address, nil)
+		if err != nil {
+			t.Fatal(err)
+		}
+		request.Header.Set("If-None-Match", mark)
+		answer, err := http.DefaultClient.Do(request) // a browser without a cookie
+		if err != nil {
+			t.Fatal(err)
+		}
+		answer.Body.Close()
+		return answer
+	}
+	for address, kept := range map[string]string{assetAddress("assets/app.css"): "immutable", "/assets/vendor/atkinson-400.woff2": "max-age=2592000", "/assets/assets/walk.js": "no-cache"} {
+		answer := get(address, "")
+		if got := answer.Header.Get("Cache-Control"); answer.StatusCode != http.StatusOK || !strings.Contains(got, kept) {
+			t.Errorf("%s: %s, kept for %q, want %q", address, answer.Status, got, kept)
+		}
+		if len(answer.Cookies()) > 0 {
+			t.Errorf("%s brings cookies", address)
+		}
+		if again := get(address, answer.Header.Get("ETag")); again.StatusCode != http.StatusNotModified {
+			t.Errorf("%s: asked for again with its mark: %s", address, again.Status)
+		}
+		if other := get(address, `"other"`); other.StatusCode != http.StatusOK {
+			t.Errorf("%s: asked for with another mark: %s", address, other.Status)
+		}
+	}
+}
+
 func TestBadInputKeepsWhatWasTyped(t *testing.T) {
 	s := newSite(t, true)
 	before := s.revision()
