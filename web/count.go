@@ -1,10 +1,8 @@
 package web
 
 import (
-	"crypto/rand"
 	"fmt"
 	"math"
-	"net/http"
 	"net/url"
 	"strconv"
 	"strings"
@@ -40,10 +38,8 @@ type rungField struct {
 // usualSample is how many plants a count looks at where the row has more.
 const usualSample = 15
 
-func (s *server) newCount(c *echo.Context, snap *farm.Snapshot, p farm.Planting) error {
-	usual := map[string]string{"id": rand.Text(), "counted_at": s.usually(snap, 6),
-		"plants_counted": strconv.Itoa(min(usualSample, p.Plants))}
-	return s.countForm(c, http.StatusOK, snap, p, "", func(name string) string { return usual[name] }, nil)
+func (s *server) usualCount(snap *farm.Snapshot, p farm.Planting) map[string]string {
+	return map[string]string{"counted_at": s.usually(snap, 6), "plants_counted": strconv.Itoa(min(usualSample, p.Plants))}
 }
 
 // usually returns the time that a record of today has unless it is changed: an hour of the demo's day, or now.
@@ -99,7 +95,7 @@ func (s *server) countForm(c *echo.Context, code int, snap *farm.Snapshot, p far
 }
 
 // readCount reads a count from its form: the stems of a rung are in a field of their own.
-func readCount(from typed, today day.Day) (farm.Count, error) {
+func readCount(from typed, today day.Day) (farm.Record, error) {
 	f := farm.NewFields(from)
 	count := farm.ReadCountHead(f)
 	for k := range crop.Rung(crop.Rungs) {
@@ -125,7 +121,7 @@ func readCount(from typed, today day.Day) (farm.Count, error) {
 		}
 	}
 	notToCome(f, "counted_at", count.CountedAt, today)
-	return count, f.Faults()
+	return count.WithID().Record(), f.Faults()
 }
 
 func notToCome(f *farm.Fields, name string, m day.Moment, today day.Day) {
@@ -134,45 +130,22 @@ func notToCome(f *farm.Fields, name string, m day.Moment, today day.Day) {
 	}
 }
 
-func (s *server) addCount(c *echo.Context, snap *farm.Snapshot, p farm.Planting) error {
-	return s.keepCount(c, snap, p, "")
-}
-
-func (s *server) keepCount(c *echo.Context, snap *farm.Snapshot, p farm.Planting, id string) error {
-	from := posted(c)
-	count, err := readCount(onPlantingForm(from, p.ID, id), snap.View.Today)
-	return s.keep(c, err, count.WithID().Record(), id != "", func(faults map[string]string) error {
-		return s.countForm(c, http.StatusUnprocessableEntity, snap, p, id, from, faults)
-	}, "plantings", p.ID)
-}
-
-func (s *server) editCount(c *echo.Context, snap *farm.Snapshot) error {
-	r, p, err := onRecord(c, snap, &farm.Counts)
-	if err != nil {
-		return err
-	}
-	count, _ := snap.Book.Count(r.ID())
+// ofCount has a count's stems in a field for each rung.
+func ofCount(r farm.Record) typed {
 	head := of(r)
-	from := func(name string) string {
-		if rung, ok := strings.CutPrefix(name, "stems_"); ok {
-			k, _ := crop.ParseRung(rung)
-			return strconv.Itoa(count.Stems[k])
-		}
-		if rung, ok := strings.CutPrefix(name, "firm_"); ok {
-			if k, _ := crop.ParseRung(rung); count.Firm[k] != nil {
-				return strconv.Itoa(*count.Firm[k])
+	return func(name string) string {
+		for _, row := range r.Rows {
+			column := of(farm.Record{Kind: r.Kind, Rows: [][]string{row}})
+			switch name {
+			case "stems_" + column("rung"):
+				return column("stems")
+			case "firm_" + column("rung"):
+				return column("firm")
 			}
-			return ""
+		}
+		if strings.HasPrefix(name, "stems_") {
+			return "0"
 		}
 		return head(name)
 	}
-	return s.countForm(c, http.StatusOK, snap, p, count.ID, from, nil)
-}
-
-func (s *server) correctCount(c *echo.Context, snap *farm.Snapshot) error {
-	r, p, err := onRecord(c, snap, &farm.Counts)
-	if err != nil {
-		return err
-	}
-	return s.keepCount(c, snap, p, r.ID())
 }

@@ -1,10 +1,9 @@
 package web
 
 import (
-	"crypto/rand"
-	"net/http"
 	"net/url"
 
+	"dewcount/core/day"
 	"dewcount/farm"
 
 	"github.com/labstack/echo/v5"
@@ -19,9 +18,8 @@ type cutView struct {
 	Waits                 string // that it must not be cut yet
 }
 
-func (s *server) newCut(c *echo.Context, snap *farm.Snapshot, p farm.Planting) error {
-	usual := map[string]string{"id": rand.Text(), "cut_at": s.usually(snap, 8)}
-	return s.cutForm(c, http.StatusOK, snap, p, "", func(name string) string { return usual[name] }, nil)
+func (s *server) usualCut(snap *farm.Snapshot, _ farm.Planting) map[string]string {
+	return map[string]string{"cut_at": s.usually(snap, 8)}
 }
 
 // cutForm shows the form of a cut: of a new one, or of the one with an id.
@@ -50,32 +48,9 @@ func (s *server) cutForm(c *echo.Context, code int, snap *farm.Snapshot, p farm.
 	return s.show(c, code, "cut", "/plantings", v.Heading+" "+p.ID, snap, v)
 }
 
-func (s *server) addCut(c *echo.Context, snap *farm.Snapshot, p farm.Planting) error {
-	return s.keepCut(c, snap, p, "")
-}
-
-func (s *server) keepCut(c *echo.Context, snap *farm.Snapshot, p farm.Planting, id string) error {
-	from := posted(c)
-	f := farm.NewFields(onPlantingForm(from, p.ID, id))
+func readCut(from typed, today day.Day) (farm.Record, error) {
+	f := farm.NewFields(from)
 	cut := farm.ReadCut(f)
-	notToCome(f, "cut_at", cut.CutAt, snap.View.Today)
-	return s.keep(c, f.Faults(), cut.Record(), id != "", func(faults map[string]string) error {
-		return s.cutForm(c, http.StatusUnprocessableEntity, snap, p, id, from, faults)
-	}, "plantings", p.ID)
-}
-
-func (s *server) editCut(c *echo.Context, snap *farm.Snapshot) error {
-	r, p, err := onRecord(c, snap, &farm.Cuts)
-	if err != nil {
-		return err
-	}
-	return s.cutForm(c, http.StatusOK, snap, p, r.ID(), of(r), nil)
-}
-
-func (s *server) correctCut(c *echo.Context, snap *farm.Snapshot) error {
-	r, p, err := onRecord(c, snap, &farm.Cuts)
-	if err != nil {
-		return err
-	}
-	return s.keepCut(c, snap, p, r.ID())
+	notToCome(f, "cut_at", cut.CutAt, today)
+	return cut.Record(), f.Faults()
 }

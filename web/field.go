@@ -56,30 +56,24 @@ func (s *server) keepField(c *echo.Context, r fieldRecord) error {
 	if err != nil {
 		return err
 	}
-	f := farm.NewFields(from)
-	switch r.Kind {
-	case farm.Counts.Name:
-		count, err := readCount(from, today)
-		if err != nil {
-			return err
-		}
-		return s.farm.Add(ctx, by(c), count.Record())
-	case farm.Events.Name:
+	if r.Kind == farm.Events.Name {
+		f := farm.NewFields(from)
 		event := farm.ReadEvent(f)
 		notToComeDay(f, "on", event.On, today)
 		if err := f.Faults(); err != nil {
 			return err
 		}
 		return s.farm.Saw(ctx, by(c), event)
-	case farm.Scoutings.Name:
-		scouting := farm.ReadScouting(f)
-		notToComeDay(f, "on", scouting.On, today)
-		if err := f.Faults(); err != nil {
-			return err
-		}
-		return s.farm.Add(ctx, by(c), scouting.Record())
 	}
-	return farm.Faults{{Field: "kind", Advice: "this kind of record is not made in the field: load the page anew"}}
+	read, ok := map[string]rowReader{farm.Counts.Name: readCount, farm.Scoutings.Name: readScouting}[r.Kind]
+	if !ok {
+		return farm.Faults{{Field: "kind", Advice: "this kind of record is not made in the field: load the page anew"}}
+	}
+	made, err := read(from, today)
+	if err != nil {
+		return err
+	}
+	return s.farm.Add(ctx, by(c), made)
 }
 
 // today returns the farm's day without working anything out.

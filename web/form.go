@@ -122,29 +122,3 @@ func (s *server) keep(c *echo.Context, err error, record farm.Record, stands boo
 	}
 	return c.Redirect(http.StatusSeeOther, addressOf(did, record, parts...))
 }
-
-// onPlantingForm reads a form about a planting; id replaces the one that the form brought where it is not empty.
-func onPlantingForm(from typed, planting, id string) typed {
-	return func(name string) string {
-		switch {
-		case name == "planting":
-			return planting
-		case name == "id" && id != "":
-			return id
-		}
-		return from(name)
-	}
-}
-
-// onRecord finds the record of a kind that the address names, and its planting.
-func onRecord(c *echo.Context, snap *farm.Snapshot, k *farm.Kind) (farm.Record, farm.Planting, error) {
-	r, ok := snap.Book.Record(k, c.Param("id"))
-	if !ok {
-		return r, farm.Planting{}, farm.ErrNoSuchRecord
-	}
-	p, ok := snap.Book.Planting(r.Field("planting"))
-	if !ok {
-		return r, p, farm.ErrNoSuchRecord
-	}
-	return r, p, nil
-}

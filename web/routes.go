@@ -59,22 +59,6 @@ func (s *server) routes() []route {
 		{post, "/field", record, s.addField},
 		{get, "/plantings", look, s.on(s.plantings)},
 		{get, "/plantings/:planting", look, s.on(s.planting)},
-		{get, "/plantings/:planting/count", record, s.onPlanting(s.newCount)},
-		{post, "/plantings/:planting/count", record, s.onPlanting(s.addCount)},
-		{get, "/counts/:id", record, s.on(s.editCount)},
-		{post, "/counts/:id", record, s.on(s.correctCount)},
-		{get, "/plantings/:planting/cut", record, s.onPlanting(s.newCut)},
-		{post, "/plantings/:planting/cut", record, s.onPlanting(s.addCut)},
-		{get, "/cuts/:id", record, s.on(s.editCut)},
-		{post, "/cuts/:id", record, s.on(s.correctCut)},
-		{get, "/plantings/:planting/scout", record, s.onPlanting(s.newScouting)},
-		{post, "/plantings/:planting/scout", record, s.onPlanting(s.addScouting)},
-		{get, "/scouting/:id", record, s.on(s.editScouting)},
-		{post, "/scouting/:id", record, s.on(s.correctScouting)},
-		{get, "/plantings/:planting/spray", record, s.onPlanting(s.newSpray)},
-		{post, "/plantings/:planting/spray", record, s.onPlanting(s.addSpray)},
-		{get, "/sprays/:id", record, s.on(s.editSpray)},
-		{post, "/sprays/:id", record, s.on(s.correctSpray)},
 		{get, "/stakes", look, s.on(s.stakes)},
 		{post, "/withdraw", record, s.withdraw},
 		{post, "/undo", record, s.undo},
@@ -125,6 +109,9 @@ func (s *server) routes() []route {
 		{post, "/box/weather", own, s.on(s.loadWeather)},
 		{get, "/farm", own, s.settings},
 		{post, "/farm", own, s.setSettings},
+	}
+	for _, f := range s.rowForms() {
+		all = append(all, s.rowRoutes(f)...)
 	}
 	all = append(all, s.exports()...)
 	if s.step != nil {

@@ -1,9 +1,7 @@
 package web
 
 import (
-	"crypto/rand"
 	"fmt"
-	"net/http"
 	"net/url"
 
 	"dewcount/core/climate"
@@ -13,9 +11,8 @@ import (
 	"github.com/labstack/echo/v5"
 )
 
-func (s *server) newScouting(c *echo.Context, snap *farm.Snapshot, p farm.Planting) error {
-	usual := map[string]string{"id": rand.Text(), "on": snap.View.Today.String()}
-	return s.scoutingForm(c, http.StatusOK, snap, p, "", func(name string) string { return usual[name] }, nil)
+func usualScouting(snap *farm.Snapshot, _ farm.Planting) map[string]string {
+	return map[string]string{"on": snap.View.Today.String()}
 }
 
 // scoutingForm shows the form of a look for pests: of a new one, or of the one with an id.
@@ -41,39 +38,15 @@ func (s *server) scoutingForm(c *echo.Context, code int, snap *farm.Snapshot, p 
 	return s.show(c, code, "form", "/plantings", v.Heading, snap, v)
 }
 
-func (s *server) keepScouting(c *echo.Context, snap *farm.Snapshot, p farm.Planting, id string) error {
-	from := posted(c)
-	f := farm.NewFields(onPlantingForm(from, p.ID, id))
+func readScouting(from typed, today day.Day) (farm.Record, error) {
+	f := farm.NewFields(from)
 	x := farm.ReadScouting(f)
-	notToComeDay(f, "on", x.On, snap.View.Today)
-	return s.keep(c, f.Faults(), x.Record(), id != "", func(faults map[string]string) error {
-		return s.scoutingForm(c, http.StatusUnprocessableEntity, snap, p, id, from, faults)
-	}, "plantings", p.ID)
+	notToComeDay(f, "on", x.On, today)
+	return x.Record(), f.Faults()
 }
 
-func (s *server) addScouting(c *echo.Context, snap *farm.Snapshot, p farm.Planting) error {
-	return s.keepScouting(c, snap, p, "")
-}
-
-func (s *server) editScouting(c *echo.Context, snap *farm.Snapshot) error {
-	r, p, err := onRecord(c, snap, &farm.Scoutings)
-	if err != nil {
-		return err
-	}
-	return s.scoutingForm(c, http.StatusOK, snap, p, r.ID(), of(r), nil)
-}
-
-func (s *server) correctScouting(c *echo.Context, snap *farm.Snapshot) error {
-	r, p, err := onRecord(c, snap, &farm.Scoutings)
-	if err != nil {
-		return err
-	}
-	return s.keepScouting(c, snap, p, r.ID())
-}
-
-func (s *server) newSpray(c *echo.Context, snap *farm.Snapshot, p farm.Planting) error {
-	usual := map[string]string{"id": rand.Text(), "sprayed_at": s.usually(snap, 21)}
-	return s.sprayForm(c, http.StatusOK, snap, p, "", func(name string) string { return usual[name] }, nil)
+func (s *server) usualSpray(snap *farm.Snapshot, _ farm.Planting) map[string]string {
+	return map[string]string{"sprayed_at": s.usually(snap, 21)}
 }
 
 func (s *server) sprayForm(c *echo.Context, code int, snap *farm.Snapshot, p farm.Planting, id string, from typed, faults map[string]string) error {
@@ -139,34 +112,11 @@ func rainOn(b *farm.Book, d, today day.Day) (float64, bool) {
 	return *last.RainMM, true
 }
 
-func (s *server) keepSpray(c *echo.Context, snap *farm.Snapshot, p farm.Planting, id string) error {
-	from := posted(c)
-	f := farm.NewFields(onPlantingForm(from, p.ID, id))
+func readSpray(from typed, today day.Day) (farm.Record, error) {
+	f := farm.NewFields(from)
 	x := farm.ReadSpray(f)
-	notToCome(f, "sprayed_at", x.SprayedAt, snap.View.Today)
-	return s.keep(c, f.Faults(), x.Record(), id != "", func(faults map[string]string) error {
-		return s.sprayForm(c, http.StatusUnprocessableEntity, snap, p, id, from, faults)
-	}, "plantings", p.ID)
-}
-
-func (s *server) addSpray(c *echo.Context, snap *farm.Snapshot, p farm.Planting) error {
-	return s.keepSpray(c, snap, p, "")
-}
-
-func (s *server) editSpray(c *echo.Context, snap *farm.Snapshot) error {
-	r, p, err := onRecord(c, snap, &farm.Sprays)
-	if err != nil {
-		return err
-	}
-	return s.sprayForm(c, http.StatusOK, snap, p, r.ID(), of(r), nil)
-}
-
-func (s *server) correctSpray(c *echo.Context, snap *farm.Snapshot) error {
-	r, p, err := onRecord(c, snap, &farm.Sprays)
-	if err != nil {
-		return err
-	}
-	return s.keepSpray(c, snap, p, r.ID())
+	notToCome(f, "sprayed_at", x.SprayedAt, today)
+	return x.Record(), f.Faults()
 }
 
 // waits says that a planting must not be cut on a day, empty where it may.
