@@ -11,6 +11,8 @@ const desk = await browser.newPage({ viewport: { width: 1280, height: 800 } })
 const phone = await browser.newPage({ viewport: { width: 390, height: 844 } })
 const picture = (page, name) => page.screenshot({ path: new URL(`../docs/screenshots/${name}.png`, import.meta.url).pathname })
 
+await desk.goto(address + '/')
+for (; await desk.locator('.todo').count() === 0; await desk.reload()) await desk.waitForTimeout(500) // until the rounds are worked out
 for (const [name, path] of Object.entries({
   morning: '/', why: '/why/zinnia-tall?pick=2026-07-17', plantings: '/plantings', planting: '/plantings/CO1', orders: '/orders', ladders: '/ladders',
   rounds: '/rounds', cut: '/plantings/CO1/cut', people: '/people', season: '/season', 'season-move': '/season?crop=sunflower-single&planting=SU8&started_on=2026-07-28',

@@ -77,9 +77,7 @@ func (s *server) answer(c *echo.Context, snap *farm.Snapshot, here, heading stri
 // seasonOf waits a little for a growing year; where it takes longer the page shows that it is worked out, and ok is false. A form that was
 // sent waits for as long as it takes.
 func (s *server) seasonOf(c *echo.Context, snap *farm.Snapshot, here, heading string, year int) (season *farm.Season, ok bool, err error) {
-	ctx := context.WithoutCancel(c.Request().Context()) // it goes on when the page that asked has gone
-	key := fmt.Sprintf("season %d %d %s", year, snap.Revision, snap.View.Today)
-	started := s.jobs.run(key, func(func(float64)) (any, error) { return s.farm.Season(ctx, year) })
+	started, forget := s.startSeason(c, snap, year)
 	if c.Request().Method == http.MethodPost {
 		<-started.done
 	}
@@ -87,11 +85,18 @@ func (s *server) seasonOf(c *echo.Context, snap *farm.Snapshot, here, heading st
 	if !ok {
 		return nil, false, err
 	}
-	s.jobs.forget(key) // the farm keeps it
+	forget() // the farm keeps it
 	if err != nil {
 		return nil, false, err
 	}
 	return result.(*farm.Season), true, nil
+}
+
+// startSeason has a growing year worked out; it goes on when the page that asked has gone.
+func (s *server) startSeason(c *echo.Context, snap *farm.Snapshot, year int) (started *job, forget func()) {
+	ctx := context.WithoutCancel(c.Request().Context())
+	key := fmt.Sprintf("season %d %d %s", year, snap.Revision, snap.View.Today)
+	return s.jobs.run(key, func(func(float64)) (any, error) { return s.farm.Season(ctx, year) }), func() { s.jobs.forget(key) }
 }
 
 // forget drops a job that has ended.

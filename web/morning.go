@@ -27,7 +27,8 @@ type morningView struct {
 	Rests        string // what the forecast rests on
 	Hours        string // in which stems can be cut on the pick day
 	Warnings     []string
-	Jobs         []todoView // of today, as far as they are worked out
+	Jobs         []todoView // of today
+	JobsKnown    bool       // they are worked out
 	Missing      string     // that the weather of late is not on record, empty where it is
 	Empty        bool
 }
@@ -75,17 +76,22 @@ type wantView struct {
 // A todoView is a task of today's rounds, with its rows.
 type todoView struct{ Name, Rows, Minutes string }
 
-// todo returns today's rounds, where the season is worked out already: the morning does not wait for it.
-func (s *server) todo(c *echo.Context, snap *farm.Snapshot) []todoView {
+// todo returns today's rounds, where the season is worked out already: the morning does not wait for it, but has it begun, since whoever
+// reads the morning goes on the rounds.
+func (s *server) todo(c *echo.Context, snap *farm.Snapshot) (todo []todoView, known bool) {
 	season, ok := s.farm.Worked(c.Request().Context(), currentYear(snap))
 	if !ok {
-		return nil
+		started, forget := s.startSeason(c, snap, currentYear(snap))
+		go func() {
+			<-started.done
+			forget()
+		}()
+		return nil, false
 	}
 	days := newRounds(snap, season, "").Days
 	if len(days) == 0 {
-		return nil
+		return nil, false
 	}
-	var todo []todoView
 	for _, g := range days[0].Groups {
 		var ids []string
 		for _, j := range g.Jobs {
@@ -98,7 +104,7 @@ func (s *server) todo(c *echo.Context, snap *farm.Snapshot) []todoView {
 		}
 		todo = append(todo, todoView{g.Name, words, g.Minutes})
 	}
-	return todo
+	return todo, true
 }
 
 type toCountView struct{ ID, Variety, Bed, Why string }
@@ -111,7 +117,7 @@ func (s *server) morning(c *echo.Context, snap *farm.Snapshot) error {
 		}
 	}
 	v := newMorning(snap, chosen)
-	v.Jobs = s.todo(c, snap)
+	v.Jobs, v.JobsKnown = s.todo(c, snap)
 	return s.show(c, http.StatusOK, "morning", "/", "Morning", snap, v)
 }
 
