@@ -24,7 +24,7 @@ for (const [name, path] of Object.entries({
   await picture(desk, name)
 }
 for (const [name, path] of Object.entries({ 'morning-phone': '/', 'count-phone': '/count?row=ZC1' })) {
-  await phone.goto(address + path)
+  await phone.goto(address + path, { waitUntil: 'networkidle' })
   await picture(phone, name)
 }
 await desk.goto(address + '/plantings/ZC1/count')

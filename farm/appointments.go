@@ -18,11 +18,18 @@ type Appointment struct {
 	Note  string
 }
 
+// yearsEnd is how many days ahead the present season's calendar reaches, also beyond its end: in December January's sowings are near.
+const yearsEnd = 60
+
 // Appointments returns what the season has on its days: sowings, plantings out, pinches, market days and orders, in order.
 func (s *Season) Appointments() []Appointment {
 	var all []Appointment
+	until := s.Until
+	if s.isPresent() {
+		until = maxDay(until, s.View.Today.Add(yearsEnd))
+	}
 	add := func(a Appointment) {
-		if !a.On.IsZero() && !a.On.Before(s.From) && a.On.Before(s.Until) {
+		if !a.On.IsZero() && !a.On.Before(s.From) && a.On.Before(until) {
 			all = append(all, a)
 		}
 	}
@@ -69,7 +76,7 @@ func (s *Season) Appointments() []Appointment {
 		add(Appointment{"pinch " + p.ID, p.PinchedOn, "Pinch " + name, p.Bed, share})
 	}
 	for _, o := range s.Book.Orders {
-		for _, on := range o.Between(s.From, s.Until.Add(-1)) {
+		for _, on := range o.Between(s.From, until.Add(-1)) {
 			add(Appointment{"order " + o.ID + " " + on.String(), on, o.ID, "", o.Note})
 		}
 	}
@@ -81,6 +88,11 @@ func (s *Season) Appointments() []Appointment {
 		return compareText(a.ID, b.ID)
 	})
 	return all
+}
+
+// isPresent tells whether the farm is looked at in this season.
+func (s *Season) isPresent() bool {
+	return !s.View.Today.Before(s.From) && s.View.Today.Before(s.Until)
 }
 
 // roundsAhead is how many days of the rounds a calendar shows: beyond them the weather moves too much.
@@ -96,10 +108,10 @@ var (
 
 // roundAppointments returns the rounds of the next days, where the season is the present one, on the days that the crew has hours for them.
 func (s *Season) roundAppointments() []Appointment {
-	today := s.View.Today
-	if today.Before(s.From) || !today.Before(s.Until) {
+	if !s.isPresent() {
 		return nil
 	}
+	today := s.View.Today
 	jobs := s.Rounds(today.Add(roundsAhead))
 	planned := make(map[string]day.Day) // by job, as the week has room for it
 	week := s.Week(jobs)

@@ -1,6 +1,7 @@
 package farm_test
 
 import (
+	"fmt"
 	"path/filepath"
 	"slices"
 	"strings"
@@ -303,5 +304,31 @@ func TestOldHistoryIsRead(t *testing.T) {
 	r, err := past.Record()
 	if err != nil || len(r.Rows[0]) != len(farm.Plantings.Columns) || r.Field("plants") != "60" || r.Field("squares") != "" {
 		t.Errorf("%v, %v", r, err)
+	}
+}
+
+// In December the calendar has what January and the first half of February bring, and a season that is not the present one ends with itself.
+func TestDecembersCalendarHasJanuarysSowings(t *testing.T) {
+	f := winterFarm(t, "foothills-47n", "47", "2026-12-20")
+	for i, started := range []string{"2027-01-25", "2027-03-20", "2028-01-10"} {
+		p := farm.Planting{ID: fmt.Sprintf("SN%d", i+1), Variety: "Snapdragon white", Method: crop.Tray, StartedOn: day.Must(started), Plants: 40}
+		if err := f.Add(ctx, "", p.Record()); err != nil {
+			t.Fatal(err)
+		}
+	}
+	for year, want := range map[int][]string{2026: {"SN1"}, 2027: {"SN1", "SN2"}} {
+		season, err := f.Season(ctx, year)
+		if err != nil {
+			t.Fatal(err)
+		}
+		var got []string
+		for _, a := range season.Appointments() {
+			if id, ok := strings.CutPrefix(a.ID, "start "); ok {
+				got = append(got, id)
+			}
+		}
+		if !slices.Equal(got, want) {
+			t.Errorf("the calendar of %d has the sowings of %v, want %v", year, got, want)
+		}
 	}
 }
