@@ -123,7 +123,7 @@ type Pick struct {
 
 // Of returns the jobs of a planting that can be done from today on until the last day, or are late.
 func Of(p *Planting, sky Sky, today, last day.Day) []Job {
-	r := round{p, sky, today, nil}
+	r := round{p, sky, today, nil, make(map[day.Day]float64)}
 	r.starting()
 	r.caring()
 	r.watering()
@@ -138,6 +138,7 @@ type round struct {
 	sky   Sky
 	today day.Day
 	jobs  []Job
+	warm  map[day.Day]float64 // the warmth of days, once asked for
 }
 
 // add adds a job whose days are in order: what is best lies between the others.
@@ -197,15 +198,25 @@ func (r *round) on(from, to day.Day, part float64) day.Day {
 	}
 	total := 0.0
 	for d := from; d.Before(to); d = d.Add(1) {
-		total += r.Profile.Response.SteadyDegreeDays(r.sky.Extremes(d))
+		total += r.warmth(d)
 	}
 	sum := 0.0
 	for d := from; d.Before(to); d = d.Add(1) {
-		if sum += r.Profile.Response.SteadyDegreeDays(r.sky.Extremes(d)); sum >= part*total {
+		if sum += r.warmth(d); sum >= part*total {
 			return d
 		}
 	}
 	return to
+}
+
+// warmth returns what a day brings the crop, in °Cd.
+func (r *round) warmth(d day.Day) float64 {
+	sum, ok := r.warm[d]
+	if !ok {
+		sum = r.Profile.Response.SteadyDegreeDays(r.sky.Extremes(d))
+		r.warm[d] = sum
+	}
+	return sum
 }
 
 // after returns the day by which so much warmth (°Cd) has come since another day.
@@ -216,7 +227,7 @@ func (r *round) after(from day.Day, degreeDays float64) day.Day {
 		if sum >= degreeDays {
 			return from.Add(i)
 		}
-		sum += r.Profile.Response.SteadyDegreeDays(r.sky.Extremes(from.Add(i)))
+		sum += r.warmth(from.Add(i))
 	}
 	return from.Add(longest)
 }
