@@ -164,7 +164,11 @@ func sampleHint(snap *farm.Snapshot, i int) (int, string) {
 		return sample.Plants, hint + "."
 	}
 	said := func(bounds [2]float64) string { return fmt.Sprintf("%.0f–%.0f", bounds[0], bounds[1]) }
-	now, pick := said(sample.Now), snap.Forecast.PickDays[0].Spoken()
+	pick := snap.Forecast.PickDays[0]
+	stems := fmt.Sprintf("the %s stems of %s", said(sample.Now), pick.Spoken())
+	if pick.Sub(snap.View.Today) < 7 {
+		stems = fmt.Sprintf("%s's %s stems", pick.Weekday(), said(sample.Now))
+	}
 	for _, n := range []int{sample.Plants, 3 * sample.Plants, plants} {
 		after := sample.After(min(n, plants))
 		if after[1]-after[0] > worthCounting*(sample.Now[1]-sample.Now[0]) {
@@ -173,11 +177,11 @@ func sampleHint(snap *farm.Snapshot, i int) (int, string) {
 		with := said(after)
 		switch {
 		case n == sample.Plants:
-			hint += fmt.Sprintf(": the %s of %s become about %s", now, pick, with)
+			hint += fmt.Sprintf(": it narrows %s to about %s", stems, with)
 		case n >= plants:
-			hint += fmt.Sprintf("; all of them make the %s of %s about %s", now, pick, with)
+			hint += fmt.Sprintf(". All would narrow %s to about %s", stems, with)
 		default:
-			hint += fmt.Sprintf("; %d make the %s of %s about %s", n, now, pick, with)
+			hint += fmt.Sprintf(". %d would narrow %s only to about %s", n, stems, with)
 		}
 		break
 	}
