@@ -371,3 +371,20 @@ func TestAGapMayHideAFrost(t *testing.T) {
 		t.Errorf("%.0f stems from zinnias in late November", total(f.Plantings[0], crop.Market))
 	}
 }
+
+// Numbers beyond all reason are told in steps, so that they fill no memory: within a step of what they are, and in order.
+func TestASpreadOfAbsurdNumbersIsSmall(t *testing.T) {
+	s := newSpread([]int32{0, 700_000, 1_400_000, 2_000_000_000}, 500_525_000)
+	if len(s.often) > finest+1 {
+		t.Errorf("it tells %d numbers apart", len(s.often))
+	}
+	step := 2_000_000_000.0/finest + 1
+	for p, want := range map[float64]float64{0.25: 0, 0.5: 700_000, 0.75: 1_400_000, 1: 2_000_000_000} {
+		if got := s.Quantile(p); math.Abs(got-want) > step {
+			t.Errorf("Quantile(%v) = %.0f, want %.0f within %.0f", p, got, want, step)
+		}
+	}
+	if got := s.AtLeast(1_000_000); got != 0.5 {
+		t.Errorf("AtLeast(a million) = %v, want 0.5", got)
+	}
+}

@@ -3,10 +3,14 @@ package forecast
 // A Spread is how many stems there may be: how often each whole number came up among the members and draws, and the mean.
 // The zero Spread is surely none.
 type Spread struct {
-	often []int32
+	often []int32 // by stems, in steps
+	step  int
 	of    int
 	mean  float64
 }
+
+// finest is how many numbers of stems are told apart: only of absurd records would more be asked, and fill the memory.
+const finest = 1 << 16
 
 // newSpread gathers whole numbers of stems, none negative, whose expectations have a mean.
 func newSpread(stems []int32, mean float64) Spread {
@@ -14,9 +18,16 @@ func newSpread(stems []int32, mean float64) Spread {
 	for _, n := range stems {
 		most = max(most, n)
 	}
-	s := Spread{often: make([]int32, most+1), of: len(stems), mean: mean}
+	s := Spread{step: int(most)/finest + 1, of: len(stems), mean: mean}
+	s.often = make([]int32, int(most)/s.step+1)
+	if s.step == 1 {
+		for _, n := range stems {
+			s.often[n]++
+		}
+		return s
+	}
 	for _, n := range stems {
-		s.often[n]++
+		s.often[int(n)/s.step]++
 	}
 	return s
 }
@@ -31,10 +42,10 @@ func (s Spread) Quantile(p float64) float64 {
 	for n, times := range s.often {
 		sum += int(times)
 		if float64(sum) >= p*float64(s.of) {
-			return float64(n)
+			return float64(n * s.step)
 		}
 	}
-	return float64(max(0, len(s.often)-1))
+	return float64(max(0, len(s.often)-1) * s.step)
 }
 
 // AtLeast returns the chance, 0 to 1, that there are so many stems or more.
@@ -46,7 +57,7 @@ func (s Spread) AtLeast(stems int) float64 {
 		return 0
 	}
 	sum := 0
-	for n := stems; n < len(s.often); n++ {
+	for n := (stems + s.step - 1) / s.step; n < len(s.often); n++ {
 		sum += int(s.often[n])
 	}
 	return float64(sum) / float64(s.of)
