@@ -116,6 +116,16 @@ func (b *Book) Count(id string) (Count, bool) {
 	return find(b.Counts, func(c Count) bool { return c.ID == id })
 }
 
+// LastCount returns the last count of a planting, and whether there is one.
+func (b *Book) LastCount(planting string) (last Count, ok bool) {
+	for _, c := range b.Counts {
+		if c.Planting == planting && (!ok || c.CountedAt.Instant(countHour) >= last.CountedAt.Instant(countHour)) {
+			last, ok = c, true
+		}
+	}
+	return last, ok
+}
+
 // Cut returns a cut by its id.
 func (b *Book) Cut(id string) (Cut, bool) {
 	return find(b.Cuts, func(c Cut) bool { return c.ID == id })

@@ -160,10 +160,8 @@ func (s *Season) doneOn(p *rounds.Planting, record Planting) {
 			note(j.Task, on)
 		}
 	}
-	for _, c := range s.Book.Counts {
-		if c.Planting == p.ID && c.CountedAt.Day().After(p.Counted) {
-			p.Counted = c.CountedAt.Day()
-		}
+	if last, ok := s.Book.LastCount(p.ID); ok {
+		p.Counted = last.CountedAt.Day()
 	}
 	for _, c := range s.Book.Cuts {
 		if c.Planting == p.ID && c.CutAt.Day().After(p.Cut) {

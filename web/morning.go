@@ -339,32 +339,22 @@ func newDue(d farm.Due) dueView {
 	return v
 }
 
-// toCount names the rows whose count would tell most: in bud, not counted for days, the most stems in doubt first.
+// toCount names those of the rows that the rounds want counted whose count would tell most: the most stems in doubt first.
 func toCount(snap *farm.Snapshot) []toCountView {
-	const staleDays, most = 4, 5
+	const most = 5
 	type candidate struct {
 		toCountView
 		doubt float64
 	}
 	var all []candidate
 	for i, p := range snap.Model.Plantings {
-		standing := snap.Stand.Standing(i)
-		if standing.Likely < 5 || !p.Ended.IsZero() {
+		if !p.Ended.IsZero() || !countDue(snap, i) {
 			continue
 		}
-		last := day.Day{}
-		for _, c := range snap.Book.Counts {
-			if c.Planting == p.ID && c.CountedAt.Day().After(last) {
-				last = c.CountedAt.Day()
-			}
-		}
+		standing := snap.Stand.Standing(i)
 		why := "in bud, never counted"
-		if !last.IsZero() {
-			days := snap.View.Today.Sub(last)
-			if days < staleDays {
-				continue
-			}
-			why = fmt.Sprintf("last counted %d days ago", days)
+		if last, ok := snap.Book.LastCount(p.ID); ok {
+			why = "last counted " + days(snap.View.Today.Sub(last.CountedAt.Day())) + " ago"
 		}
 		all = append(all, candidate{toCountView{p.ID, p.Variety, bedOf(snap, p.ID), why}, standing.AtBest - standing.Sure})
 	}

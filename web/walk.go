@@ -107,6 +107,16 @@ func (s *server) usualCauses(snap *farm.Snapshot) []string {
 	return slices.Compact(causes)
 }
 
+// countDue tells whether a row is worth counting before the next pick.
+func countDue(snap *farm.Snapshot, i int) bool {
+	var counted day.Day
+	if last, ok := snap.Book.LastCount(snap.Model.Plantings[i].ID); ok {
+		counted = last.CountedAt.Day()
+	}
+	picks := snap.Forecast.PickDays
+	return len(picks) > 0 && rounds.CountDue(snap.Stand.Standing(i).Rungs, counted, picks[0])
+}
+
 // triesNecks tells whether a crop's stems are wagged before they are cut.
 func triesNecks(e croptable.Entry) bool {
 	return slices.Contains(e.Cut[crop.Market.String()].Tests, "stiff-neck")
@@ -128,21 +138,10 @@ func newWalkRow(snap *farm.Snapshot, i int) walkRow {
 		}
 		r.Wag = triesNecks(e)
 	}
-	var counted day.Day
-	for _, count := range snap.Book.Counts {
-		if count.Planting != p.ID {
-			continue
-		}
-		if on := count.CountedAt.Day(); on.After(counted) {
-			counted = on
-		}
-		if count.CountedAt.Day() == snap.View.Today {
-			r.Done = count.CountedAt.String()
-		}
+	if last, ok := snap.Book.LastCount(p.ID); ok && last.CountedAt.Day() == snap.View.Today {
+		r.Done = last.CountedAt.String()
 	}
-	if picks := snap.Forecast.PickDays; len(picks) > 0 {
-		r.Due = rounds.CountDue(standing.Rungs, counted, picks[0])
-	}
+	r.Due = countDue(snap, i)
 	r.Waiting = waits(snap.Book, p.ID, snap.View.Today)
 	r.Sample, r.Hint = sampleHint(snap, i)
 	return r

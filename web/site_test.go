@@ -1,0 +1,116 @@
+package web
+
+import (
+	"context"
+	"io"
+	"log/slog"
+	"net/http"
+	"net/http/httptest"
+	"net/url"
+	"path/filepath"
+	"regexp"
+	"strings"
+	"testing"
+	"time"
+
+	"dewcount/demo"
+	"dewcount/farm"
+	"dewcount/records"
+)
+
+var ctx = context.Background()
+
+// A site is a server under test, as a browser that knows no Sec-Fetch-Site sees it.
+type site struct {
+	t      *testing.T
+	server *httptest.Server
+	client *http.Client
+	store  farm.Store
+}
+
+func newSite(t *testing.T, withDemo bool) *site {
+	t.Helper()
+	store, err := records.Open(ctx, filepath.Join(t.TempDir(), "farm.db"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { store.Close() })
+	o := Options{Log: slog.New(slog.DiscardHandler)}
+	if withDemo {
+		if err := demo.Fill(ctx, store); err != nil {
+			t.Fatal(err)
+		}
+		o.Step = func(ctx context.Context) error { return demo.Step(ctx, store) }
+	}
+	server := httptest.NewUnstartedServer(nil)
+	o.Hosts = []string{server.Listener.Addr().String()}
+	handler, err := New(farm.New(store, func() time.Time { return time.Date(2026, 7, 9, 4, 20, 0, 0, time.UTC) }), o)
+	if err != nil {
+		t.Fatal(err)
+	}
+	server.Config.Handler = handler
+	server.Start()
+	t.Cleanup(server.Close)
+	client := server.Client()
+	client.CheckRedirect = func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse }
+	return &site{t, server, client, store}
+}
+
+func (s *site) get(path string) (int, string) {
+	s.t.Helper()
+	for {
+		answer, err := s.client.Get(s.server.URL + path)
+		if err != nil {
+			s.t.Fatal(err)
+		}
+		defer answer.Body.Close()
+		body, err := io.ReadAll(answer.Body)
+		if err != nil {
+			s.t.Fatal(err)
+		}
+		if answer.Header.Get("Refresh") == "" {
+			return answer.StatusCode, string(body)
+		}
+		time.Sleep(100 * time.Millisecond) // it is being worked out: the page goes on by itself
+	}
+}
+
+var token = regexp.MustCompile(`name="csrf" value="([^"]+)"`)
+
+// post sends a form with the token and the cookie that the page from gave out, and returns the status, where it leads, and the
+// page.
+func (s *site) post(from, path string, form url.Values) (int, string, string) {
+	s.t.Helper()
+	answer, err := s.client.Get(s.server.URL + from)
+	if err != nil {
+		s.t.Fatal(err)
+	}
+	page, _ := io.ReadAll(answer.Body)
+	answer.Body.Close()
+	if m := token.FindSubmatch(page); m != nil {
+		form.Set("csrf", string(m[1]))
+	}
+	request, err := http.NewRequest(http.MethodPost, s.server.URL+path, strings.NewReader(form.Encode()))
+	if err != nil {
+		s.t.Fatal(err)
+	}
+	request.Header.Set("Content-Type", "application/x-www-form-urlencoded")
+	for _, c := range answer.Cookies() {
+		request.AddCookie(c)
+	}
+	if answer, err = s.client.Do(request); err != nil {
+		s.t.Fatal(err)
+	}
+	defer answer.Body.Close()
+	body, _ := io.ReadAll(answer.Body)
+	return answer.StatusCode, answer.Header.Get("Location"), string(body)
+}
+
+func (s *site) revision() int64 {
+	s.t.Helper()
+	n, err := s.store.Revision(ctx)
+	if err != nil {
+		s.t.Fatal(err)
+	}
+	return n
+}
