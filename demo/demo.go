@@ -146,7 +146,7 @@ func spring(b *farm.Book, weather *standin.Weather) error {
 // Step lets a day of the demo pass: the crew counts and cuts where nobody has, the weather service tells what the day was and
 // what the next week will be, and the clock moves on.
 func Step(ctx context.Context, store farm.Store) error {
-	book, _, err := store.Load(ctx)
+	book, revision, err := store.Load(ctx)
 	if err != nil {
 		return err
 	}
@@ -161,7 +161,7 @@ func Step(ctx context.Context, store farm.Store) error {
 	weather := standin.NewWeather(standin.Valley, place.DemoSeed, weatherSince)
 	field := standin.NewField(place.DemoSeed, weather, place.Latitude, rows(book), taken(book), today)
 	work := usualCrew.morning(book, field, place, today)
-	change := farm.Change{Who: crewName, Stamp: today.String() + "T20:00:00Z"}
+	change := farm.Change{Who: crewName, Stamp: today.String() + "T20:00:00Z", Rests: &revision}
 	change.Add = append(work.records(), water(book, today)...)
 	for _, p := range work.ended {
 		change.Correct = append(change.Correct, p.Record())

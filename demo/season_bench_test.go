@@ -75,7 +75,7 @@ func BenchmarkEvenBloom(b *testing.B) {
 		b.Run(crop, func(b *testing.B) {
 			ask := farm.SuccessionAsk{Crop: crop, From: day.Of(2027, 6, 28), To: day.Of(2027, 9, 26), Stems: 60, Chance: 0.9, EveryDays: 14, Pinch: true}
 			for b.Loop() {
-				if _, err := snap.PlanSuccession(ask, nil); err != nil {
+				if _, err := snap.PlanSuccession(b.Context(), ask, nil); err != nil {
 					b.Fatal(err)
 				}
 			}

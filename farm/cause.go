@@ -28,6 +28,20 @@ func (s *Snapshot) Causes(cropID string) (*Causes, error) {
 	if known, ok := s.causes.Load(cropID); ok {
 		return known.(*Causes), nil
 	}
+	made, err, _ := s.flight.Do(cropID, func() (any, error) {
+		causes, err := s.causesOf(cropID)
+		if err == nil {
+			s.causes.Store(cropID, causes)
+		}
+		return causes, err
+	})
+	if err != nil {
+		return nil, err
+	}
+	return made.(*Causes), nil
+}
+
+func (s *Snapshot) causesOf(cropID string) (*Causes, error) {
 	today := s.View.Today
 	yesterday := today.Add(-1)
 	all := s.Book.only(cropID)
@@ -72,7 +86,6 @@ func (s *Snapshot) Causes(cropID string) (*Causes, error) {
 			move(step.words, after)
 		}
 	}
-	s.causes.Store(cropID, causes)
 	return causes, nil
 }
 

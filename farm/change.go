@@ -18,6 +18,11 @@ type Change struct {
 	History  []Past
 	Stamp    string // when, UTC
 	Who      string
+	Rests    *int64 // the revision whose book the change was made from: of another one it is not kept; nil where that does not matter
+}
+
+func (c *Change) isEmpty() bool {
+	return len(c.Add)+len(c.Correct)+len(c.Withdraw)+len(c.OwnCrops)+len(c.SetCrops)+len(c.History) == 0 && c.DropCrop == ""
 }
 
 // A Conflict is a record that cannot be kept because of what stands under its key.
@@ -46,5 +51,6 @@ func (k *Kind) Singular() string { return singulars[k.Name] }
 type Store interface {
 	Load(ctx context.Context) (*Book, int64, error)
 	Revision(ctx context.Context) (int64, error)
+	// Apply keeps a change, all of it or nothing: ErrMoved says that it rests on another revision than stands.
 	Apply(ctx context.Context, c Change) error
 }

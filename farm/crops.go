@@ -17,42 +17,66 @@ func (b *Book) Entry(id string) (e croptable.Entry, own, ok bool) {
 	return e, false, ok
 }
 
-// SetCrop keeps a profile of the farm's own: a new crop, or in the place of the shipped one of its id.
-func (f *Farm) SetCrop(ctx context.Context, who string, e croptable.Entry) error {
-	return f.keep(ctx, who, Change{SetCrops: []croptable.Entry{e}})
+// AddCrop keeps the profile of a new crop of the farm's own.
+func (f *Farm) AddCrop(ctx context.Context, who string, e croptable.Entry) error {
+	return f.change(ctx, who, func(b *Book) (Change, error) {
+		if _, _, there := b.Entry(e.ID); there {
+			return Change{}, Faults{{Field: "id", Advice: "a crop of this id is there already: give the new one its own"}}
+		}
+		return Change{SetCrops: []croptable.Entry{e}}, nil
+	})
+}
+
+// SetCrop keeps other values of a crop, which are the farm's own from then on. Where the form showed other values than hold now, as CropMark
+// has them, a *Changed is returned; shown is empty where that does not matter.
+func (f *Farm) SetCrop(ctx context.Context, who, shown string, e croptable.Entry) error {
+	return f.change(ctx, who, func(b *Book) (Change, error) {
+		if now, _, _ := b.Entry(e.ID); shown != "" && shown != CropMark(now) {
+			return Change{}, &Changed{}
+		}
+		return Change{SetCrops: []croptable.Entry{e}}, nil
+	})
+}
+
+// CropMark names what a profile says, as Mark does for a record.
+func CropMark(e croptable.Entry) string {
+	var parts []string
+	for _, l := range e.Leaves() {
+		parts = append(parts, l.Path, l.Text)
+	}
+	return idOf(parts...)
 }
 
 // DropCrop takes a profile of the farm's own away: a shipped one of its id holds again. A crop that varieties are of stays.
 func (f *Farm) DropCrop(ctx context.Context, who, id string) error {
-	book, _, err := f.load(ctx)
-	if err != nil {
-		return err
-	}
-	shipped := slices.ContainsFunc(croptable.Shipped(), func(e croptable.Entry) bool { return e.ID == id })
-	if !shipped && slices.ContainsFunc(book.Varieties, func(v Variety) bool { return v.Crop == id }) {
-		return Faults{{Field: "crop", Advice: "varieties on record are of this crop: withdraw them first"}}
-	}
-	return f.keep(ctx, who, Change{DropCrop: id})
+	return f.change(ctx, who, func(b *Book) (Change, error) {
+		shipped := slices.ContainsFunc(croptable.Shipped(), func(e croptable.Entry) bool { return e.ID == id })
+		if !shipped && slices.ContainsFunc(b.Varieties, func(v Variety) bool { return v.Crop == id }) {
+			return Change{}, Faults{{Field: "crop", Advice: "varieties on record are of this crop: withdraw them first"}}
+		}
+		return Change{DropCrop: id}, nil
+	})
 }
 
-// ChooseSchool writes down which school the farm follows in a question of a crop; an empty one goes back to the default.
-func (f *Farm) ChooseSchool(ctx context.Context, who, cropID, question, school string) error {
-	book, _, err := f.load(ctx)
-	if err != nil {
-		return err
-	}
+// ChooseSchool writes down which school the farm follows in a question of a crop; an empty one goes back to the default. Where another was
+// chosen than the form showed, a *Changed is returned.
+func (f *Farm) ChooseSchool(ctx context.Context, who, cropID, question, shown, school string) error {
 	record := School{Crop: cropID, Question: question, School: school}.Record()
-	_, there := book.Record(&Schools, record.ID())
-	switch {
-	case school == "" && there:
-		return f.keep(ctx, who, Change{Withdraw: []Record{record}})
-	case school == "":
-		return nil
-	case there:
-		return f.keep(ctx, who, Change{Correct: []Record{record}})
-	default:
-		return f.keep(ctx, who, Change{Add: []Record{record}})
-	}
+	return f.change(ctx, who, func(b *Book) (Change, error) {
+		now, there := b.Record(&Schools, record.ID())
+		switch {
+		case there && shown != now.Field("school") || !there && shown != "":
+			maker, _ := b.Maker(&Schools, record.ID())
+			return Change{}, &Changed{Now: now, By: maker.By}
+		case school == "" && there:
+			return Change{Withdraw: []Record{record}}, nil
+		case school == "":
+			return Change{}, nil
+		case there:
+			return Change{Correct: []Record{record}}, nil
+		}
+		return Change{Add: []Record{record}}, nil
+	})
 }
 
 // Chosen returns the school that the farm follows in a question of a crop: its own choice, or the default.

@@ -2,6 +2,7 @@ package farm
 
 import (
 	"cmp"
+	"context"
 	"runtime"
 	"slices"
 	"sync"
@@ -99,8 +100,8 @@ func (a DateAsk) Want() plan.DateWant {
 // hopeless is the chance below which it is too late for a date.
 const hopeless = 0.2
 
-// PlanDate works an ask out.
-func (s *Snapshot) PlanDate(a DateAsk, progress func(float64)) (*DateResult, error) {
+// PlanDate works an ask out. When ctx ends, it gives up soon and returns its error.
+func (s *Snapshot) PlanDate(ctx context.Context, a DateAsk, progress func(float64)) (*DateResult, error) {
 	ground, err := s.Ground(a.Crop, a.Variety, a.Bed)
 	if err != nil {
 		return nil, err
@@ -108,7 +109,10 @@ func (s *Snapshot) PlanDate(a DateAsk, progress func(float64)) (*DateResult, err
 	p := ground.Row.Growth.Profile
 	out := &DateResult{DateAsk: a, Profile: p}
 	starts := plan.Starts{Profile: p, Methods: []crop.Method{a.Method}, Season: s.Model.Outlook.Season(), From: s.View.Today, Pinch: true}
-	out.Answer = ground.SowFor(starts, a.Want(), progress)
+	out.Answer = ground.SowFor(ctx, starts, a.Want(), progress)
+	if err := ctx.Err(); err != nil {
+		return nil, err
+	}
 	one := out.Answer.One
 	best := out.Answer.Best(a.Want())
 	out.TooLate = best == nil || best.Chance < hopeless
@@ -117,8 +121,8 @@ func (s *Snapshot) PlanDate(a DateAsk, progress func(float64)) (*DateResult, err
 		return out, nil
 	}
 	if out.TooLate {
-		out.Others = s.stillCome(a)
-		return out, nil
+		out.Others = s.stillCome(ctx, a)
+		return out, ctx.Err()
 	}
 	if p.Steered() {
 		s.programme(out, one.Sowings[0].Sowing)
@@ -150,7 +154,7 @@ func (s *Snapshot) programme(out *DateResult, sowing plan.Sowing) {
 const mostForDate = 4
 
 // stillCome returns what other crops could still be started today for a date: those that the farm grows first, then by how sure they are.
-func (s *Snapshot) stillCome(a DateAsk) []StillCome {
+func (s *Snapshot) stillCome(ctx context.Context, a DateAsk) []StillCome {
 	grown := make(map[string]bool)
 	for _, v := range s.Book.Varieties {
 		grown[v.Crop] = true
@@ -161,7 +165,7 @@ func (s *Snapshot) stillCome(a DateAsk) []StillCome {
 	var next atomic.Int64
 	for range runtime.GOMAXPROCS(0) {
 		workers.Go(func() {
-			for i := int(next.Add(1)) - 1; i < len(profiles); i = int(next.Add(1)) - 1 {
+			for i := int(next.Add(1)) - 1; i < len(profiles) && ctx.Err() == nil; i = int(next.Add(1)) - 1 {
 				found[i] = s.canCome(profiles[i], a)
 			}
 		})

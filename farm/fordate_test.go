@@ -54,7 +54,7 @@ func TestADateInTimeTooLateAndNever(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		r, err := s.PlanDate(a, nil)
+		r, err := s.PlanDate(ctx, a, nil)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -89,7 +89,7 @@ func TestASteeredCropHasItsProgramme(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	r, err := s.PlanDate(a, nil)
+	r, err := s.PlanDate(ctx, a, nil)
 	if err != nil || r.Programme == nil {
 		t.Fatalf("no programme: %+v, %v", r, err)
 	}
@@ -101,7 +101,7 @@ func TestASteeredCropHasItsProgramme(t *testing.T) {
 		t.Errorf("%d days are laid out, not every one", len(g.Days))
 	}
 	if other, err := dateAsk(t, s, "crop=cosmos-single stems=30 on=2027-08-14"); err == nil {
-		if r, err := s.PlanDate(other, nil); err != nil || r.Programme != nil {
+		if r, err := s.PlanDate(ctx, other, nil); err != nil || r.Programme != nil {
 			t.Errorf("cosmos are not steered: %+v, %v", r.Programme, err)
 		}
 	}

@@ -2,6 +2,8 @@ package farm
 
 import (
 	"context"
+	"fmt"
+	"slices"
 
 	"dewcount/core/day"
 	"dewcount/core/rounds"
@@ -47,17 +49,40 @@ func (j JobRecord) Record() Record {
 	return Record{&Jobs, [][]string{{j.Job, j.Planting, string(j.Task), string(j.State), j.On.String(), j.Person}}}
 }
 
-// SetJob writes down what became of a job. What is done is written down with the planting too, where growth goes by it: its sowing, that it
-// was planted out, pinched or pulled out.
-func (f *Farm) SetJob(ctx context.Context, who string, j JobRecord) error {
-	book, _, err := f.load(ctx)
-	if err != nil {
-		return err
+// A JobSet is what somebody says of a job, and the mark of the record that its page showed of it, empty where it showed none.
+type JobSet struct {
+	JobRecord
+	Shown string
+}
+
+// SetJobs writes down what became of some jobs, all of it or nothing. What is done is written down with the planting too, where growth goes by
+// it: its sowing, that it was planted out, pinched or pulled out.
+func (f *Farm) SetJobs(ctx context.Context, who string, jobs ...JobSet) error {
+	if len(jobs) > MostUndone {
+		return Faults{{Field: "job", Advice: fmt.Sprintf("no more than %d jobs can be written down at once: tick off one day after the other", MostUndone)}}
 	}
+	byID := make(map[string]JobSet)
+	var ids []string
+	for _, j := range jobs {
+		byID[j.Job] = j
+		ids = append(ids, j.Job)
+	}
+	return f.change(ctx, who, func(b *Book) (Change, error) {
+		return b.each(ids, func(b *Book, id string) (Change, error) { return b.setting(byID[id]) })
+	})
+}
+
+// setting is the change that writes down what became of a job.
+func (b *Book) setting(set JobSet) (Change, error) {
+	j := set.JobRecord
 	c := Change{Add: []Record{j.Record()}}
-	if old, there := book.Record(&Jobs, j.Job); there {
+	if old, there := b.Record(&Jobs, j.Job); there {
 		if old.Equal(j.Record()) {
-			return nil // pressed twice
+			return Change{}, nil // pressed twice
+		}
+		if old.Mark() != set.Shown {
+			maker, _ := b.Maker(&Jobs, j.Job)
+			return Change{}, &Changed{Now: old, By: maker.By}
 		}
 		if j.State == JobGiven && old.Field("state") == string(JobMoved) { // it stays where it was moved to
 			j.State = JobMoved
@@ -65,7 +90,7 @@ func (f *Farm) SetJob(ctx context.Context, who string, j JobRecord) error {
 		}
 		c = Change{Correct: []Record{j.Record()}}
 	}
-	if p, ok := book.Planting(j.Planting); ok && j.State == JobDone {
+	if p, ok := b.Planting(j.Planting); ok && j.State == JobDone {
 		old := p
 		if date := dateOf(j.Task, &p); date != nil {
 			*date = j.On
@@ -74,12 +99,12 @@ func (f *Farm) SetJob(ctx context.Context, who string, j JobRecord) error {
 			c.Correct = append(c.Correct, p.Record())
 		}
 		if e, ok := j.event(); ok {
-			if _, there := book.Record(&Events, e.ID); !there {
+			if _, there := b.Record(&Events, e.ID); !there {
 				c.Add = append(c.Add, e.Record())
 			}
 		}
 	}
-	return f.keep(ctx, who, c)
+	return c, nil
 }
 
 // dateOf returns the planting's own date that a task being done sets, nil if there is none.
@@ -103,24 +128,28 @@ func (j JobRecord) event() (Event, bool) {
 	return Event{ID: idOf(Jobs.Name, j.Job, j.On.String()), Planting: j.Planting, Event: words, On: j.On}, words != ""
 }
 
-// undoJob takes back that a job was done, with what it has written down beside itself; false where that is not the matter.
-func (f *Farm) undoJob(ctx context.Context, who string, b *Book, id string) (bool, error) {
+// undoingJob is the change that takes back that a job was done, with what it has written down beside itself; false where that is not the matter.
+func (b *Book) undoingJob(id string) (Change, bool) {
 	r, stands := b.Record(&Jobs, id)
 	if !stands {
-		return false, nil
+		return Change{}, false
 	}
 	j := ReadJob(fieldsOf(&Jobs, r.Rows[0]))
 	p, ok := b.Planting(j.Planting)
 	if !ok || j.State != JobDone || dateOf(j.Task, &p) == nil {
-		return false, nil
+		return Change{}, false
 	}
 	c := Change{Withdraw: []Record{r}}
-	if past, there := b.lastPast(&Plantings, p.ID); there && *dateOf(j.Task, &p) == j.On {
-		if before, err := past.Record(); err == nil {
+	if *dateOf(j.Task, &p) == j.On {
+		for _, past := range slices.Backward(b.History) { // the last that had another date
+			before, err := past.Record()
+			if err != nil || before.Kind != &Plantings || past.ID != p.ID {
+				continue
+			}
 			old, changed := ReadPlanting(fieldsOf(&Plantings, before.Rows[0])), p
-			*dateOf(j.Task, &changed) = *dateOf(j.Task, &old)
-			if changed != p {
+			if *dateOf(j.Task, &changed) = *dateOf(j.Task, &old); changed != p {
 				c.Correct = append(c.Correct, changed.Record())
+				break
 			}
 		}
 	}
@@ -129,5 +158,5 @@ func (f *Farm) undoJob(ctx context.Context, who string, b *Book, id string) (boo
 			c.Withdraw = append(c.Withdraw, seen)
 		}
 	}
-	return true, f.keep(ctx, who, c)
+	return c, true
 }

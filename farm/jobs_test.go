@@ -19,7 +19,7 @@ func TestUndoingAJobTakesBackWhatItWroteDown(t *testing.T) {
 		p := before.Plantings[0]
 		j := farm.JobRecord{Job: p.ID + " " + string(task), Planting: p.ID, Task: task, State: farm.JobDone, On: p.StartedOn.Add(30)}
 		for range 2 { // pressed twice
-			if err := f.SetJob(ctx, "Tam", j); err != nil {
+			if err := f.SetJobs(ctx, "Tam", farm.JobSet{JobRecord: j}); err != nil {
 				t.Fatalf("%s: %v", task, err)
 			}
 		}
@@ -40,11 +40,12 @@ func TestUndoingAJobTakesBackWhatItWroteDown(t *testing.T) {
 func TestAJobThatIsGivenStaysWhereItWasMovedTo(t *testing.T) {
 	f, store := meadow(t)
 	job := farm.JobRecord{Job: "ZC1 net", Planting: "ZC1", Task: rounds.Net, State: farm.JobMoved, On: day.Must("2026-07-12")}
-	if err := f.SetJob(ctx, "Tam", job); err != nil {
+	if err := f.SetJobs(ctx, "Tam", farm.JobSet{JobRecord: job}); err != nil {
 		t.Fatal(err)
 	}
+	mark := job.Record().Mark()
 	job.State, job.On, job.Person = farm.JobGiven, day.Day{}, "Ilka"
-	if err := f.SetJob(ctx, "Tam", job); err != nil {
+	if err := f.SetJobs(ctx, "Tam", farm.JobSet{JobRecord: job, Shown: mark}); err != nil {
 		t.Fatal(err)
 	}
 	book, _, err := store.Load(ctx)

@@ -17,6 +17,7 @@ type Round struct {
 	rounds.Job
 	Person  string
 	MovedTo day.Day // by somebody; zero if not
+	Mark    string  // of what is on record of it, empty where nothing is
 }
 
 // Rounds returns the jobs of all plantings from today on until a day, in the order of their best days; what was done or dropped is not
@@ -46,7 +47,7 @@ func (s *Season) Rounds(last day.Day) []Round {
 			if on.State == JobDone || on.State == JobDropped {
 				continue
 			}
-			r.Person = on.Person
+			r.Person, r.Mark = on.Person, on.Record().Mark()
 			if on.State == JobMoved && !on.On.Before(today) {
 				r.MovedTo = on.On
 				r.Earliest, r.Best, r.Latest = on.On, on.On, maxDay(on.On, j.Latest)

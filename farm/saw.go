@@ -14,14 +14,13 @@ const (
 // Saw writes down what was seen or done on a planting. That it was pinched or planted out becomes the planting's own date as well, in
 // one step. Sent twice it is kept once.
 func (f *Farm) Saw(ctx context.Context, who string, e Event) error {
-	c := Change{Add: []Record{e.Record()}}
-	book, _, err := f.load(ctx)
-	if err != nil {
-		return err
-	}
-	p, ok := book.Planting(e.Planting)
-	known := slices.ContainsFunc(book.Events, func(x Event) bool { return x.ID == e.ID })
-	if ok && !known {
+	return f.change(ctx, who, func(b *Book) (Change, error) {
+		c := Change{Add: []Record{e.Record()}}
+		p, ok := b.Planting(e.Planting)
+		known := slices.ContainsFunc(b.Events, func(x Event) bool { return x.ID == e.ID })
+		if !ok || known {
+			return c, nil
+		}
 		old := p
 		switch e.Event {
 		case Pinched:
@@ -32,6 +31,6 @@ func (f *Farm) Saw(ctx context.Context, who string, e Event) error {
 		if p != old {
 			c.Correct = append(c.Correct, p.Record())
 		}
-	}
-	return f.keep(ctx, who, c)
+		return c, nil
+	})
 }

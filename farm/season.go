@@ -1,7 +1,7 @@
 package farm
 
 import (
-	"context"
+	"fmt"
 	"slices"
 	"sync"
 
@@ -119,42 +119,33 @@ func (s *Season) takeOver(before *Season) {
 	}
 }
 
-// Season returns a growing year of the farm, by the year in which it begins. It is worked out once for each revision and day; other questions
-// are answered while it is.
-func (f *Farm) Season(ctx context.Context, year int) (*Season, error) {
-	now, have, err := f.lastSeason(ctx, year)
-	if err != nil || have != nil && have.revision == now.Revision && have.View.Today == now.View.Today {
-		return have, err
+// Season returns a growing year of the farm as a snapshot has it, by the year in which it begins. It is worked out once, however many ask.
+func (f *Farm) Season(now *Snapshot, year int) (*Season, error) {
+	if s, ok := f.Worked(now, year); ok {
+		return s, nil
 	}
-	s, err := NewSeason(now.Book, now.View.Today, year, have)
+	made, err, _ := f.flight.Do(fmt.Sprintf("season %d %d %s", year, now.Revision, now.View.Today), func() (any, error) {
+		have, _ := f.seasons.Get(year)
+		s, err := NewSeason(now.Book, now.View.Today, year, have)
+		if err != nil {
+			return nil, err
+		}
+		s.revision = now.Revision
+		if last, ok := f.seasons.Get(year); !ok || last.revision <= s.revision {
+			f.seasons.Add(year, s)
+		}
+		return s, nil
+	})
 	if err != nil {
 		return nil, err
 	}
-	s.revision = now.Revision
-	f.mu.Lock()
-	defer f.mu.Unlock()
-	f.seasons[year] = s
-	return s, nil
+	return made.(*Season), nil
 }
 
-// Worked returns a growing year where it is worked out already for the farm as it stands.
-func (f *Farm) Worked(ctx context.Context, year int) (*Season, bool) {
-	now, have, err := f.lastSeason(ctx, year)
-	return have, err == nil && have != nil && have.revision == now.Revision && have.View.Today == now.View.Today
-}
-
-// lastSeason returns the farm as it stands, and the season of a year that was worked out last, nil if none was.
-func (f *Farm) lastSeason(ctx context.Context, year int) (*Snapshot, *Season, error) {
-	f.mu.Lock()
-	defer f.mu.Unlock()
-	now, err := f.current(ctx)
-	if err != nil {
-		return nil, nil, err
-	}
-	if f.seasons == nil {
-		f.seasons = make(map[int]*Season)
-	}
-	return now, f.seasons[year], nil
+// Worked returns a growing year where it is worked out already for a snapshot.
+func (f *Farm) Worked(now *Snapshot, year int) (*Season, bool) {
+	have, ok := f.seasons.Get(year)
+	return have, ok && have.revision == now.Revision && have.View.Today == now.View.Today
 }
 
 // With returns the season as it would be with a planting in the place of the one of its id, or beside all others where there is none.

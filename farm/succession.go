@@ -1,6 +1,7 @@
 package farm
 
 import (
+	"context"
 	"fmt"
 	"slices"
 
@@ -143,8 +144,8 @@ type SowingDates struct {
 // afterwards is for how many days beyond a period stems are looked at that nobody wants.
 const afterwards = 45
 
-// PlanSuccession works an ask out.
-func (s *Snapshot) PlanSuccession(a SuccessionAsk, progress func(float64)) (*SuccessionPlan, error) {
+// PlanSuccession works an ask out. When ctx ends, it gives up soon and returns its error.
+func (s *Snapshot) PlanSuccession(ctx context.Context, a SuccessionAsk, progress func(float64)) (*SuccessionPlan, error) {
 	const tried = 0.3 // the share of the work that is done once all sowings are tried
 	if progress == nil {
 		progress = func(float64) {}
@@ -177,6 +178,9 @@ func (s *Snapshot) PlanSuccession(a SuccessionAsk, progress func(float64)) (*Suc
 	progress(tried / 2)
 	try := ground.Try(all, crop.Market, a.To.Add(afterwards))
 	progress(tried)
+	if err := ctx.Err(); err != nil {
+		return nil, err
+	}
 	want := plan.WeeklyWant(a.From, a.To, a.Stems, a.Chance)
 	limits := plan.Limits{Existing: a.Existing}
 	if grid, ok := s.Book.Grid(a.Bed); ok {
@@ -185,7 +189,10 @@ func (s *Snapshot) PlanSuccession(a SuccessionAsk, progress func(float64)) (*Suc
 	}
 	searched := *try
 	searched.Trials = try.Trials[:len(sowings)]
-	out.Bloom = searched.EvenBloom(want, limits, func(share float64) { progress(tried + (1-tried)*share) })
+	out.Bloom = searched.EvenBloom(ctx, want, limits, func(share float64) { progress(tried + (1-tried)*share) })
+	if err := ctx.Err(); err != nil {
+		return nil, err
+	}
 	out.EvenStems = try.Stems(out.Bloom.Sowings)
 	out.Calendar = try.AsManyStems(calendar, out.EvenStems)
 	rows := out.judge(ground, want, a.To.Add(afterwards))

@@ -190,21 +190,19 @@ func (b *Book) FreeName(variety string) string {
 
 // WithdrawSuccession takes all plantings of a succession away, in one step: none where one of them has records.
 func (f *Farm) WithdrawSuccession(ctx context.Context, who, succession string) error {
-	book, _, err := f.load(ctx)
-	if err != nil {
-		return err
-	}
-	var gone []Record
-	for _, p := range book.Plantings {
-		if p.Succession == succession && succession != "" {
-			if err := book.mayGo(p.Record()); err != nil {
-				return err
+	return f.change(ctx, who, func(b *Book) (Change, error) {
+		var c Change
+		for _, p := range b.Plantings {
+			if p.Succession == succession && succession != "" {
+				if err := b.mayGo(p.Record()); err != nil {
+					return Change{}, err
+				}
+				c.Withdraw = append(c.Withdraw, p.Record())
 			}
-			gone = append(gone, p.Record())
 		}
-	}
-	if gone == nil {
-		return ErrNoSuchRecord
-	}
-	return f.keep(ctx, who, Change{Withdraw: gone})
+		if c.Withdraw == nil {
+			return Change{}, ErrNoSuchRecord
+		}
+		return c, nil
+	})
 }

@@ -112,6 +112,9 @@ const readCrop = `SELECT profile FROM crops WHERE id = ?`
 // one that is to be corrected and is not there, Apply fails with a *farm.Conflict.
 func (r *Records) Apply(ctx context.Context, c farm.Change) error {
 	return r.change(ctx, func(tx *sqlx.Tx) error {
+		if err := restsOn(ctx, tx, c.Rests); err != nil {
+			return err
+		}
 		if err := addCrops(ctx, tx, c.OwnCrops); err != nil {
 			return err
 		}
@@ -157,6 +160,18 @@ func (r *Records) Apply(ctx context.Context, c farm.Change) error {
 		}
 		return nil
 	})
+}
+
+// restsOn tells whether the revision that a change was made on still stands. The transaction has begun to write, so that nobody else can.
+func restsOn(ctx context.Context, tx *sqlx.Tx, revision *int64) error {
+	var now int64
+	if err := tx.GetContext(ctx, &now, readRevision); err != nil {
+		return fmt.Errorf("read the revision: %w", err)
+	}
+	if revision != nil && now != *revision {
+		return farm.ErrMoved
+	}
+	return nil
 }
 
 // end moves the record that stands under a key into the history.

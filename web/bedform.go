@@ -35,6 +35,7 @@ func (s *server) editBed(c *echo.Context, snap *farm.Snapshot) error {
 	if !ok {
 		return farm.ErrNoSuchRecord
 	}
+	shows(c, b.Record())
 	return s.bedForm(c, http.StatusOK, snap, b.ID, of(b.Record()), nil)
 }
 
@@ -68,7 +69,7 @@ func (s *server) keepBed(c *echo.Context, snap *farm.Snapshot) error {
 // placeInBeds gives squares to one planting, or to all that have none.
 func (s *server) placeInBeds(c *echo.Context, snap *farm.Snapshot) error {
 	year, _ := yearOf(c, snap)
-	season, err := s.farm.Season(c.Request().Context(), year)
+	season, err := s.farm.Season(snap, year)
 	if err != nil {
 		return err
 	}

@@ -177,7 +177,7 @@ func (s *server) keepWeather(c *echo.Context, snap *farm.Snapshot, days []farm.W
 		return "", err
 	}
 	if settingOf(snap.Book, stationSetting) != station.String() {
-		if err := s.farm.Set(ctx, by(c), []farm.Setting{{Key: stationSetting, Value: station.String()}}); err != nil {
+		if err := s.farm.Set(ctx, by(c), "", []farm.Setting{{Key: stationSetting, Value: station.String()}}); err != nil {
 			return "", err
 		}
 	}

@@ -1,6 +1,7 @@
 package web
 
 import (
+	"errors"
 	"net/http"
 	"net/url"
 	"strings"
@@ -41,6 +42,7 @@ func (s *server) editCrop(c *echo.Context, snap *farm.Snapshot) error {
 	if !ok {
 		return farm.ErrNoSuchRecord
 	}
+	c.Set(shownKey, farm.CropMark(e))
 	return s.cropForm(c, http.StatusOK, snap, e, "", nil, nil)
 }
 
@@ -88,6 +90,10 @@ func (s *server) cropForm(c *echo.Context, code int, snap *farm.Snapshot, e crop
 		section.Fields = append(section.Fields, f)
 	}
 	for path, advice := range faults {
+		if faults[""] != "" {
+			v.Fault = faults[""]
+			break
+		}
 		if !strings.HasPrefix(path, "id") {
 			v.Fault = sentence(path + ": " + advice)
 		} else {
@@ -117,17 +123,32 @@ func (s *server) keepCrop(c *echo.Context, snap *farm.Snapshot) error {
 	}
 	next, faults := e.With(value)
 	if faults == nil && id == "" {
-		switch _, _, taken := snap.Book.Entry(next.ID); {
-		case taken:
-			faults = map[string]string{"id": "a crop of this id is there already: give the new one its own"}
-		case strings.ContainsAny(next.ID, " /?#%\"'\\") || next.ID != strings.ToLower(next.ID):
+		if strings.ContainsAny(next.ID, " /?#%\"'\\") || next.ID != strings.ToLower(next.ID) {
 			faults = map[string]string{"id": "write the id in small letters with hyphens, such as zinnia-giant"}
 		}
 	}
 	if faults != nil {
 		return s.cropForm(c, http.StatusUnprocessableEntity, snap, e, like, from, faults)
 	}
-	if err := s.farm.SetCrop(c.Request().Context(), by(c), next); err != nil {
+	var err error
+	if id == "" {
+		err = s.farm.AddCrop(c.Request().Context(), by(c), next)
+	} else {
+		err = s.farm.SetCrop(c.Request().Context(), by(c), from(shownKey), next)
+	}
+	if changed, ok := errors.AsType[*farm.Changed](err); ok {
+		now := make(map[string]string)
+		var names []string
+		for _, l := range e.Leaves() {
+			now[l.Path], names = l.Text, append(names, l.Path)
+		}
+		faults := theirs(c, changed, farm.CropMark(e), names, value, func(path string) string { return now[path] })
+		return s.cropForm(c, http.StatusConflict, snap, e, like, from, faults)
+	}
+	if faults, only := faultsBy(err); only {
+		return s.cropForm(c, http.StatusUnprocessableEntity, snap, e, like, from, faults)
+	}
+	if err != nil {
 		return err
 	}
 	return c.Redirect(http.StatusSeeOther, "/crops/"+url.PathEscape(next.ID))

@@ -80,6 +80,7 @@ type factView struct{ What, Fact string }
 // A questionView is a question with its schools, and the one chosen here.
 type questionView struct {
 	ID, Words, Action, CSRF string
+	Shown                   string // the school that stands
 	Choices                 []choiceView
 }
 
@@ -111,7 +112,7 @@ func (s *server) cropCard(c *echo.Context, snap *farm.Snapshot) error {
 		v.Cut = cutQuestion(snap.Book, p)
 	}
 	for _, q := range p.Questions() {
-		view := questionView{ID: q.ID, Words: q.Words}
+		view := questionView{ID: q.ID, Words: q.Words, Shown: snap.Book.SchoolOf(p.ID, q.ID)}
 		chosen := snap.Book.Chosen(p, q.ID)
 		for i, o := range q.Choices {
 			view.Choices = append(view.Choices, choiceView{o.ID, o.Words, o.Why, o.ID == chosen, i == 0})
@@ -143,7 +144,7 @@ func (s *server) cropCard(c *echo.Context, snap *farm.Snapshot) error {
 func cutQuestion(b *farm.Book, p *crop.Profile) *questionView {
 	chosen := b.SchoolOf(p.ID, "cut")
 	table, _ := p.Window(crop.Market, "")
-	v := &questionView{ID: "cut", Words: "Rung to cut on for the market", Choices: []choiceView{{"", table.String(), "the table's, until a school is chosen", chosen == "", true}}}
+	v := &questionView{ID: "cut", Shown: chosen, Words: "Rung to cut on for the market", Choices: []choiceView{{"", table.String(), "the table's, until a school is chosen", chosen == "", true}}}
 	for _, o := range p.Schools {
 		v.Choices = append(v.Choices, choiceView{o.ID, o.Window.String(), o.Why, o.ID == chosen, false})
 	}
@@ -266,7 +267,7 @@ func (s *server) chooseSchool(c *echo.Context, snap *farm.Snapshot) error {
 	}) {
 		return farm.Faults{{Field: "school", Advice: "this crop has no such school: choose one from its card"}}
 	}
-	if err := s.farm.ChooseSchool(c.Request().Context(), by(c), id, question, school); err != nil {
+	if err := s.farm.ChooseSchool(c.Request().Context(), by(c), id, question, c.FormValue(shownKey), school); err != nil {
 		return err
 	}
 	return c.Redirect(http.StatusSeeOther, "/crops/"+url.PathEscape(id)+"#q-"+url.QueryEscape(question))

@@ -20,7 +20,7 @@ import (
 func (s *server) export(name, kind string, write func(w io.Writer, c *echo.Context, snap *farm.Snapshot, season *farm.Season) error) func(*echo.Context, *farm.Snapshot) error {
 	return func(c *echo.Context, snap *farm.Snapshot) error {
 		year, _ := yearOf(c, snap)
-		season, err := s.farm.Season(c.Request().Context(), year)
+		season, err := s.farm.Season(snap, year)
 		if err != nil {
 			return err
 		}

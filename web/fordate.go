@@ -1,6 +1,7 @@
 package web
 
 import (
+	"context"
 	"fmt"
 	"math"
 	"net/http"
@@ -70,7 +71,9 @@ func (s *server) forDate(c *echo.Context, snap *farm.Snapshot) error {
 	if faults, only := faultsBy(f.Faults()); only {
 		return s.datePage(c, http.StatusUnprocessableEntity, snap, dateView{}, from, faults)
 	}
-	result, ok, err := s.answer(c, snap, "/season", "Sow for a date", func(progress func(float64)) (any, error) { return snap.PlanDate(ask, progress) })
+	result, ok, err := s.answer(c, snap, "/season", "Sow for a date", ask, func(ctx context.Context, progress func(float64)) (any, error) {
+		return snap.PlanDate(ctx, ask, progress)
+	})
 	if err != nil || !ok {
 		return err
 	}

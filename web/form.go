@@ -83,6 +83,9 @@ func fill(fields []field, from typed, faults map[string]string) []field {
 
 // rest returns the advice for what no field of the form is named after.
 func rest(fields []field, faults map[string]string) string {
+	if faults[""] != "" {
+		return faults[""]
+	}
 	for name, advice := range faults {
 		there := false
 		for _, f := range fields {
@@ -103,18 +106,23 @@ func addressOf(did string, r farm.Record, parts ...string) string {
 	return "/" + strings.Join(parts, "/") + "?done=" + url.QueryEscape(did+":"+r.Kind.Name+":"+r.ID())
 }
 
-// keep keeps the record that a form made, a new one or in the place of the one that stands; where it has faults, again shows the form with
-// them, otherwise parts are the page that tells what was done.
+// keep keeps the record that a form made, a new one or in the place of the one that stands; where it has faults, or something else stands than
+// the form showed, again shows the form with them, otherwise parts are the page that tells what was done.
 func (s *server) keep(c *echo.Context, err error, record farm.Record, stands bool, again func(map[string]string) error, parts ...string) error {
+	return s.keepAs(c, err, record, stands, of, again, parts...)
+}
+
+// keepAs is keep for a form that has a record otherwise than its columns are.
+func (s *server) keepAs(c *echo.Context, err error, record farm.Record, stands bool, as func(farm.Record) typed, again func(map[string]string) error, parts ...string) error {
 	did := "recorded"
 	switch {
 	case err != nil:
 	case stands:
-		did, err = "corrected", s.farm.Correct(c.Request().Context(), by(c), record)
+		did, err = "corrected", s.farm.CorrectShown(c.Request().Context(), by(c), c.FormValue(shownKey), record)
 	default:
 		err = s.farm.Add(c.Request().Context(), by(c), record)
 	}
-	if faults, only := faultsBy(err); only {
+	if faults, only := faultsOf(c, err, posted(c), as); only {
 		return again(faults)
 	}
 	if err != nil {

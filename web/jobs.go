@@ -2,6 +2,7 @@ package web
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"math"
 	"net/http"
@@ -11,109 +12,193 @@ import (
 
 	"dewcount/farm"
 
+	lru "github.com/hashicorp/golang-lru/v2"
 	"github.com/labstack/echo/v5"
 )
 
-// A job is a computation that takes longer than a page may: it goes on while the page shows how far it is.
+// A job is a computation that takes longer than a page may: it goes on while the page shows how far it is, as long as somebody asks for it.
 type job struct {
-	done   chan struct{}
-	share  atomic.Uint64 // bits of a float64, 0 to 1
+	key   string
+	asker string
+	stop  context.CancelFunc
+	done  chan struct{}
+	begun atomic.Bool   // false while it waits for another to end
+	share atomic.Uint64 // bits of a float64, 0 to 1
+	asked atomic.Int64  // when somebody last asked for it, in nanoseconds
+
 	result any
 	err    error
 }
 
-// jobs are kept by what they answer, so that a page that is loaded again finds its own.
+// jobs are the questions that are worked out, one after the other, and the answers of the last ones. Each person has one question: who asks
+// another has given up the one before.
 type jobs struct {
-	mu  sync.Mutex
-	all map[string]*job
+	slot chan struct{}
+
+	mu      sync.Mutex
+	running map[string]*job // by key
+	answers *lru.Cache[string, *job]
+	bored   time.Duration // after which a question that nobody asks for is given up
 }
 
-// mostJobs is how many answers are kept at a time.
-const mostJobs = 24
+const (
+	// mostAnswers is how many answers are kept: a plan weighs up to a megabyte.
+	mostAnswers = 12
+	// soon is how long a page waits for its answer before it shows how far it is.
+	soon = 350 * time.Millisecond
+	// usuallyBored is some times the second after which a page that waits asks again.
+	usuallyBored = 8 * time.Second
+)
 
-// soon is how long a page waits for its answer before it shows how far it is.
-const soon = 350 * time.Millisecond
+func newJobs() *jobs {
+	j := &jobs{slot: make(chan struct{}, 1), running: make(map[string]*job), bored: usuallyBored}
+	j.answers, _ = lru.New[string, *job](mostAnswers) // an error is of a size below one
+	return j
+}
 
-// run starts a job under a key, or returns the one that runs or has ended there.
-func (j *jobs) run(key string, work func(progress func(float64)) (any, error)) *job {
+// A work answers a question; it ends early, with any result, when its context does.
+type work func(ctx context.Context, progress func(float64)) (any, error)
+
+// ask begins the work of a question under its key, or returns the job that runs or has ended there.
+func (j *jobs) ask(key, asker string, do work) *job {
 	j.mu.Lock()
 	defer j.mu.Unlock()
-	if here := j.all[key]; here != nil {
+	if here, ok := j.answers.Get(key); ok {
 		return here
 	}
-	if j.all == nil || len(j.all) >= mostJobs {
-		j.all = make(map[string]*job)
+	here := j.running[key]
+	for _, other := range j.running {
+		if other != here && other.asker == asker {
+			other.stop()
+		}
 	}
-	started := &job{done: make(chan struct{})}
-	j.all[key] = started
-	go func() {
-		defer close(started.done)
-		defer func() {
-			if fault := recover(); fault != nil {
-				started.err = fmt.Errorf("the computation failed: %v", fault)
-			}
-		}()
-		started.result, started.err = work(func(share float64) { started.share.Store(math.Float64bits(share)) })
-	}()
-	return started
+	if here == nil {
+		ctx, stop := context.WithCancel(context.Background())
+		here = &job{key: key, stop: stop, done: make(chan struct{})}
+		j.running[key] = here
+		go j.run(ctx, here, do)
+		go j.giveUp(ctx, here)
+	}
+	here.asker = asker
+	here.asked.Store(time.Now().UnixNano())
+	return here
 }
 
-// jobKey is what tells one question from another: the farm's state, its day, and the address that asks.
-func jobKey(c *echo.Context, snap *farm.Snapshot) string {
-	return fmt.Sprintf("%d %s %s", snap.Revision, snap.View.Today, c.Request().URL.RequestURI())
+// errGivenUp is that nobody asked any more, or the asker asked something else.
+var errGivenUp = errors.New("another question was asked meanwhile: ask this one again")
+
+// run works a job out when it is its turn.
+func (j *jobs) run(ctx context.Context, here *job, do work) {
+	defer close(here.done)
+	defer here.stop()
+	defer func() {
+		if fault := recover(); fault != nil {
+			here.err = fmt.Errorf("the computation failed: %v", fault)
+		}
+		j.mu.Lock()
+		defer j.mu.Unlock()
+		delete(j.running, here.key)
+		if here.err == nil {
+			j.answers.Add(here.key, here)
+		}
+	}()
+	select {
+	case j.slot <- struct{}{}:
+		defer func() { <-j.slot }()
+	case <-ctx.Done():
+		here.err = errGivenUp
+		return
+	}
+	here.begun.Store(true)
+	here.result, here.err = do(ctx, func(share float64) { here.share.Store(math.Float64bits(share)) })
+	if ctx.Err() != nil {
+		here.result, here.err = nil, errGivenUp
+	}
+}
+
+// giveUp stops a job that nobody asks for any more.
+func (j *jobs) giveUp(ctx context.Context, here *job) {
+	tick := time.NewTicker(j.bored / 8)
+	defer tick.Stop()
+	for {
+		select {
+		case <-ctx.Done():
+			return
+		case now := <-tick.C:
+			if now.UnixNano()-here.asked.Load() > int64(j.bored) {
+				here.stop()
+			}
+		}
+	}
 }
 
 // A workingView says how far a job is.
 type workingView struct {
 	Heading string
 	Percent int
+	Waits   bool // for another question
 }
 
-// answer waits a little for what a page's address asks for; where that takes longer it shows how far it is, and ok is false.
-func (s *server) answer(c *echo.Context, snap *farm.Snapshot, here, heading string, work func(progress func(float64)) (any, error)) (result any, ok bool, err error) {
-	return s.await(c, snap, here, heading, s.jobs.run(jobKey(c, snap), work))
+// asker is who asks: a person, or whoever sits at this machine.
+func asker(c *echo.Context) string { return who(c).ID }
+
+// answer waits a little for what a page asks; where that takes longer it shows how far it is, and ok is false. question is what was asked as
+// the program understood it: the same question in other words is the same job. A form that was sent waits for as long as it takes.
+func (s *server) answer(c *echo.Context, snap *farm.Snapshot, here, heading string, question any, do work) (result any, ok bool, err error) {
+	key := fmt.Sprintf("%d %s %T %+v", snap.Revision, snap.View.Today, question, question)
+	started := s.jobs.ask(key, asker(c), do)
+	var tooLong <-chan time.Time
+	if c.Request().Method == http.MethodGet {
+		timer := time.NewTimer(soon)
+		defer timer.Stop()
+		tooLong = timer.C
+	}
+	for {
+		select {
+		case <-started.done:
+			if errors.Is(started.err, errGivenUp) {
+				return nil, true, &farm.Advice{Words: errGivenUp.Error(), Err: errGivenUp}
+			}
+			return started.result, true, started.err
+		case <-tooLong:
+			percent := int(100 * math.Float64frombits(started.share.Load()))
+			return nil, false, s.working(c, snap, here, workingView{heading, percent, !started.begun.Load()})
+		case <-time.After(time.Second): // it is still asked for
+			started.asked.Store(time.Now().UnixNano())
+		case <-c.Request().Context().Done():
+			return nil, true, c.Request().Context().Err()
+		}
+	}
+}
+
+// working shows that a page is worked out, and has it asked for again.
+func (s *server) working(c *echo.Context, snap *farm.Snapshot, here string, v workingView) error {
+	c.Response().Header().Set("Refresh", "1")
+	return s.show(c, http.StatusOK, "working", here, v.Heading, snap, v)
 }
 
 // seasonOf waits a little for a growing year; where it takes longer the page shows that it is worked out, and ok is false. A form that was
 // sent waits for as long as it takes.
 func (s *server) seasonOf(c *echo.Context, snap *farm.Snapshot, here, heading string, year int) (season *farm.Season, ok bool, err error) {
-	started, forget := s.startSeason(c, snap, year)
-	if c.Request().Method == http.MethodPost {
-		<-started.done
+	type answer struct {
+		season *farm.Season
+		err    error
 	}
-	result, ok, err := s.await(c, snap, here, heading, started)
-	if !ok {
-		return nil, false, err
+	done := make(chan answer, 1)
+	go func() {
+		season, err := s.farm.Season(snap, year)
+		done <- answer{season, err}
+	}()
+	var tooLong <-chan time.Time
+	if c.Request().Method == http.MethodGet {
+		timer := time.NewTimer(soon)
+		defer timer.Stop()
+		tooLong = timer.C
 	}
-	forget() // the farm keeps it
-	if err != nil {
-		return nil, false, err
-	}
-	return result.(*farm.Season), true, nil
-}
-
-// startSeason has a growing year worked out; it goes on when the page that asked has gone.
-func (s *server) startSeason(c *echo.Context, snap *farm.Snapshot, year int) (started *job, forget func()) {
-	ctx := context.WithoutCancel(c.Request().Context())
-	key := fmt.Sprintf("season %d %d %s", year, snap.Revision, snap.View.Today)
-	return s.jobs.run(key, func(func(float64)) (any, error) { return s.farm.Season(ctx, year) }), func() { s.jobs.forget(key) }
-}
-
-// forget drops a job that has ended.
-func (j *jobs) forget(key string) {
-	j.mu.Lock()
-	defer j.mu.Unlock()
-	delete(j.all, key)
-}
-
-// await waits a little for a job, or shows how far it is.
-func (s *server) await(c *echo.Context, snap *farm.Snapshot, here, heading string, started *job) (result any, ok bool, err error) {
 	select {
-	case <-started.done:
-		return started.result, true, started.err
-	case <-time.After(soon):
+	case a := <-done:
+		return a.season, a.err == nil, a.err
+	case <-tooLong:
+		return nil, false, s.working(c, snap, here, workingView{Heading: heading})
 	}
-	c.Response().Header().Set("Refresh", "1")
-	percent := int(100 * math.Float64frombits(started.share.Load()))
-	return nil, false, s.show(c, http.StatusOK, "working", here, heading, snap, workingView{heading, percent})
 }

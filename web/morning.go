@@ -79,12 +79,12 @@ type todoView struct{ Name, Rows, Minutes string }
 // todo returns today's rounds, where the season is worked out already: the morning does not wait for it, but has it begun, since whoever
 // reads the morning goes on the rounds.
 func (s *server) todo(c *echo.Context, snap *farm.Snapshot) (todo []todoView, known bool) {
-	season, ok := s.farm.Worked(c.Request().Context(), currentYear(snap))
+	season, ok := s.farm.Worked(snap, currentYear(snap))
 	if !ok {
-		started, forget := s.startSeason(c, snap, currentYear(snap))
 		go func() {
-			<-started.done
-			forget()
+			if _, err := s.farm.Season(snap, currentYear(snap)); err != nil {
+				s.log.Error("the rounds failed", "error", err)
+			}
 		}()
 		return nil, false
 	}

@@ -57,7 +57,7 @@ type orderView struct {
 
 type orderLineView struct {
 	Line, What, Stems, ID string
-	Fault                 string
+	Shown, Fault          string
 }
 
 func (s *server) order(c *echo.Context, snap *farm.Snapshot, o farm.Order) error {
@@ -71,12 +71,12 @@ func (s *server) orderPage(c *echo.Context, code int, snap *farm.Snapshot, o far
 		if l.Order != o.ID {
 			continue
 		}
-		line := orderLineView{Line: strconv.Itoa(l.Line), What: lineWords(snap, l), ID: l.Record().ID()}
+		line := orderLineView{Line: strconv.Itoa(l.Line), What: lineWords(snap, l), ID: l.Record().ID(), Shown: l.Record().Mark()}
 		if l.Stems != nil {
 			line.Stems = strconv.Itoa(*l.Stems)
 		}
 		if from("line") == line.Line {
-			line.Stems, line.Fault = from("stems"), faults["stems"]
+			line.Stems, line.Fault = from("stems"), strings.TrimSpace(faults[""]+" "+faults["stems"])
 		}
 		v.Lines = append(v.Lines, line)
 	}
@@ -165,12 +165,12 @@ func (s *server) setLine(c *echo.Context, snap *farm.Snapshot, o farm.Order) err
 	err := f.Faults()
 	if err == nil {
 		if did == "corrected" {
-			err = s.farm.Correct(c.Request().Context(), by(c), line.Record())
+			err = s.farm.CorrectShown(c.Request().Context(), by(c), from(shownKey), line.Record())
 		} else {
 			err = s.farm.Add(c.Request().Context(), by(c), line.Record())
 		}
 	}
-	if faults, only := faultsBy(err); only {
+	if faults, only := faultsOf(c, err, from, of, "stems"); only {
 		return s.orderPage(c, http.StatusUnprocessableEntity, snap, o, from, faults)
 	}
 	if err != nil {

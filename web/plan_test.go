@@ -9,7 +9,6 @@ import (
 	"slices"
 	"strings"
 	"testing"
-	"time"
 
 	"dewcount/farm"
 )
@@ -194,38 +193,6 @@ func TestDrawingsAreWellFormed(t *testing.T) {
 		}
 		if elements < 100 || strings.Contains(body, "ZgotmplZ") {
 			t.Errorf("%s has %d elements", path, elements)
-		}
-	}
-}
-
-// What takes long goes on without its page, is worked out once, and an error in it is told and not a crash.
-func TestJobs(t *testing.T) {
-	var all jobs
-	runs := 0
-	release := make(chan struct{})
-	work := func(progress func(float64)) (any, error) {
-		runs++
-		progress(0.5)
-		<-release
-		return 7, nil
-	}
-	one, two := all.run("a", work), all.run("a", work)
-	close(release)
-	<-one.done
-	if one != two || runs != 1 || one.result != 7 {
-		t.Errorf("%d runs, %v", runs, one.result)
-	}
-	all.forget("a")
-	if again := all.run("a", func(func(float64)) (any, error) { panic("out of order") }); again == one {
-		t.Error("a job was not forgotten")
-	} else {
-		select {
-		case <-again.done:
-		case <-time.After(10 * time.Second):
-			t.Fatal("a job that failed never ended")
-		}
-		if again.err == nil {
-			t.Error("a job that failed tells nothing")
 		}
 	}
 }

@@ -173,9 +173,9 @@ func (s *server) correctPlanting(c *echo.Context, snap *farm.Snapshot, old farm.
 	notTooFar(f, p, snap.View.Today)
 	err := f.Faults()
 	if err == nil {
-		err = s.farm.Correct(c.Request().Context(), by(c), p.Record())
+		err = s.farm.CorrectShown(c.Request().Context(), by(c), c.FormValue(shownKey), p.Record())
 	}
-	if faults, only := faultsBy(err); only {
+	if faults, only := faultsOf(c, err, from, of); only {
 		return s.plantingForm(c, http.StatusUnprocessableEntity, snap, &old, from, faults)
 	}
 	if err != nil {

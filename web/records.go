@@ -33,7 +33,7 @@ func (s *server) withdraw(c *echo.Context) error {
 		return err
 	}
 	to := s.home(c, k, id)
-	if err := s.farm.Withdraw(c.Request().Context(), by(c), k, id); err != nil {
+	if err := s.farm.Withdraw(c.Request().Context(), by(c), c.FormValue(shownKey), k, id); err != nil {
 		return err
 	}
 	if k == &farm.Plantings {
@@ -48,10 +48,8 @@ func (s *server) undo(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	for _, one := range strings.Split(id, "\t") { // jobs that were ticked off together
-		if err := s.farm.Undo(c.Request().Context(), by(c), k, one); err != nil {
-			return err
-		}
+	if err := s.farm.Undo(c.Request().Context(), by(c), k, strings.Split(id, "\t")...); err != nil { // jobs are ticked off together
+		return err
 	}
 	return c.Redirect(http.StatusSeeOther, s.home(c, k, id)+"?done="+url.QueryEscape("undone:"+k.Name+":"+id))
 }

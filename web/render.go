@@ -61,6 +61,8 @@ type page struct {
 	MayOwn, MayRecord  bool
 	CSRF               string
 	Done               *doneView
+	Shown              string // mark of the record that the page shows, which its form carries
+	Stale              string // since when what is shown is worked out, where newer records are not in it yet
 	Jumps              []string
 	Body               any
 }
@@ -84,6 +86,13 @@ func (s *server) show(c *echo.Context, code int, name, here, title string, snap 
 		}
 	}
 	p.Done = done(c.QueryParam("done"))
+	p.Shown = shown(c)
+	if c.Get(staleKey) != nil {
+		p.Stale = snap.WorkedAt.Clock()
+		if here == "/" || name == "why" { // pages on which nothing is typed
+			c.Response().Header().Set("Refresh", "2")
+		}
+	}
 	return s.render(c, code, name, p, body)
 }
 

@@ -213,7 +213,7 @@ func days(n int) string {
 }
 
 func newJobView(snap *farm.Snapshot, r farm.Round, today day.Day) jobView {
-	v := jobView{ID: r.ID(), Planting: r.Planting, Task: taskWords[r.Task], Value: r.Planting + "|" + string(r.Task) + "|" + r.ID(), Reason: sentence(r.Reason), Cost: sentence(r.Cost),
+	v := jobView{ID: r.ID(), Planting: r.Planting, Task: taskWords[r.Task], Value: r.Planting + "|" + string(r.Task) + "|" + r.Mark + "|" + r.ID(), Reason: sentence(r.Reason), Cost: sentence(r.Cost),
 		Person: r.Person, Tomorrow: today.Add(1).String(), Best: r.Best.Spoken(), Bed: bedOf(snap, r.Planting)}
 	if p, ok := snap.Book.Planting(r.Planting); ok {
 		v.Variety = p.Variety
@@ -255,9 +255,10 @@ func (s *server) setJobs(c *echo.Context) error {
 	}
 	form := c.Request().PostForm
 	var ids []string
+	var jobs []farm.JobSet
 	for _, value := range form["job"] {
-		parts := strings.SplitN(value, "|", 3)
-		if len(parts) != 3 {
+		parts := strings.SplitN(value, "|", 4)
+		if len(parts) != 4 {
 			return farm.ErrNoSuchRecord
 		}
 		on, person := today.String(), form.Get("person")
@@ -268,16 +269,16 @@ func (s *server) setJobs(c *echo.Context) error {
 			person = by(c)
 		}
 		f := farm.NewFields(func(name string) string {
-			return map[string]string{"job": parts[2], "planting": parts[0], "task": parts[1], "state": form.Get("do"), "on": on, "person": person}[name]
+			return map[string]string{"job": parts[3], "planting": parts[0], "task": parts[1], "state": form.Get("do"), "on": on, "person": person}[name]
 		})
 		job := farm.ReadJob(f)
-		ids = append(ids, job.Job)
+		ids, jobs = append(ids, job.Job), append(jobs, farm.JobSet{JobRecord: job, Shown: parts[2]})
 		if err := f.Faults(); err != nil {
 			return err
 		}
-		if err := s.farm.SetJob(c.Request().Context(), by(c), job); err != nil {
-			return err
-		}
+	}
+	if err := s.farm.SetJobs(c.Request().Context(), by(c), jobs...); err != nil {
+		return err
 	}
 	to := inside(form.Get("back"))
 	mark := "?"

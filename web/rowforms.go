@@ -67,7 +67,7 @@ func (s *server) keepRow(c *echo.Context, snap *farm.Snapshot, p farm.Planting, 
 		}
 		return from(name)
 	}, snap.View.Today)
-	return s.keep(c, err, r, id != "", func(faults map[string]string) error {
+	return s.keepAs(c, err, r, id != "", f.of, func(faults map[string]string) error {
 		return f.show(c, http.StatusUnprocessableEntity, snap, p, id, from, faults)
 	}, "plantings", p.ID)
 }
@@ -83,6 +83,7 @@ func (s *server) onRecord(k *farm.Kind, show func(*echo.Context, *farm.Snapshot,
 		if !ok {
 			return farm.ErrNoSuchRecord
 		}
+		shows(c, r)
 		return show(c, snap, r, p)
 	})
 }

@@ -117,6 +117,9 @@ func (s *server) seasonPage(c *echo.Context, code int, snap *farm.Snapshot, from
 	chosen := c.QueryParam("planting")
 	var before *farm.Season
 	if i := season.Index(chosen); i >= 0 {
+		if record, ok := snap.Book.Planting(chosen); ok {
+			shows(c, record.Record())
+		}
 		v.Move, shown = newPlantMove(season, i, from, faults)
 		if v.Move.Moved {
 			before = season
@@ -337,9 +340,9 @@ func (s *server) keepMove(c *echo.Context, snap *farm.Snapshot) error {
 	}
 	p, err := moved(record, from)
 	if err == nil {
-		err = s.farm.Correct(c.Request().Context(), by(c), p.Record())
+		err = s.farm.CorrectShown(c.Request().Context(), by(c), c.FormValue(shownKey), p.Record())
 	}
-	if faults, only := faultsBy(err); only {
+	if faults, only := faultsOf(c, err, from, of, "started_on", "planted_out_on", "pinched_on", "pinched_share", "plants"); only {
 		return s.seasonPage(c, http.StatusUnprocessableEntity, snap, from, faults)
 	}
 	if err != nil {

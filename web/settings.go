@@ -61,6 +61,7 @@ func (s *server) settings(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
+	c.Set(shownKey, book.SettingsMark())
 	return s.settingsForm(c, http.StatusOK, func(name string) string { return settingOf(book, name) }, nil)
 }
 
@@ -94,6 +95,9 @@ func (s *server) settingsForm(c *echo.Context, code int, from typed, faults map[
 		v.More = nil
 	}
 	v.Fields, v.More = fill(v.Fields, from, faults), fill(v.More, from, faults)
+	if faults[""] != "" {
+		v.Fault = faults[""]
+	}
 	return s.show(c, code, "form", "/farm", "The farm", snap, v)
 }
 
@@ -120,7 +124,16 @@ func (s *server) setSettings(c *echo.Context) error {
 		faults, _ := faultsBy(err)
 		return s.settingsForm(c, http.StatusUnprocessableEntity, from, faults)
 	}
-	if err := s.farm.Set(c.Request().Context(), by(c), settings); err != nil {
+	err = s.farm.Set(c.Request().Context(), by(c), from(shownKey), settings)
+	if changed, ok := errors.AsType[*farm.Changed](err); ok {
+		var names []string
+		for _, f := range append(needed, more...) {
+			names = append(names, f.Name)
+		}
+		faults := theirs(c, changed, book.SettingsMark(), names, from, func(name string) string { return settingOf(book, name) })
+		return s.settingsForm(c, http.StatusConflict, from, faults)
+	}
+	if err != nil {
 		return err
 	}
 	if first {

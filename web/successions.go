@@ -1,6 +1,7 @@
 package web
 
 import (
+	"context"
 	"fmt"
 	"math"
 	"net/http"
@@ -85,12 +86,18 @@ func (s *server) successions(c *echo.Context, snap *farm.Snapshot) error {
 	if faults, only := faultsBy(f.Faults()); only {
 		return s.successionsPage(c, http.StatusUnprocessableEntity, snap, v, from, faults)
 	}
-	result, ok, err := s.answer(c, snap, "/season", "Plan successions", func(progress func(float64)) (any, error) { return snap.PlanSuccession(ask, progress) })
+	result, ok, err := s.answer(c, snap, "/season", "Plan successions", ask, planSuccession(snap, ask))
 	if err != nil || !ok {
 		return err
 	}
 	v.Result = newSuccessionResult(snap, result.(*farm.SuccessionPlan))
 	return s.successionsPage(c, http.StatusOK, snap, v, from, nil)
+}
+
+func planSuccession(snap *farm.Snapshot, ask farm.SuccessionAsk) work {
+	return func(ctx context.Context, progress func(float64)) (any, error) {
+		return snap.PlanSuccession(ctx, ask, progress)
+	}
 }
 
 // successionDefaults fills what is not typed yet: the season to come, and the farm's chance.
@@ -334,12 +341,11 @@ func (s *server) takeOver(c *echo.Context, snap *farm.Snapshot) error {
 	if err := f.Faults(); err != nil {
 		return err
 	}
-	done := s.jobs.run(jobKey(c, snap), func(progress func(float64)) (any, error) { return snap.PlanSuccession(ask, progress) })
-	<-done.done
-	if done.err != nil {
-		return done.err
+	answer, _, err := s.answer(c, snap, "/season", "Plan successions", ask, planSuccession(snap, ask))
+	if err != nil {
+		return err
 	}
-	result := done.result.(*farm.SuccessionPlan)
+	result := answer.(*farm.SuccessionPlan)
 	records, name := snap.Plantings(result, strings.TrimSpace(c.FormValue("name")))
 	if len(records) == 0 {
 		return farm.Faults{{Field: "stems", Advice: "this plan has no sowings to take over: ask for another period"}}

@@ -40,6 +40,7 @@ func (s *server) editVariety(c *echo.Context, snap *farm.Snapshot) error {
 	if !ok {
 		return farm.ErrNoSuchRecord
 	}
+	shows(c, v.Record())
 	return s.varietyForm(c, http.StatusOK, snap, v.Name, of(v.Record()), nil)
 }
 

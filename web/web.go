@@ -8,6 +8,7 @@ import (
 	"net/http"
 	"slices"
 	"strings"
+	"time"
 
 	"dewcount/farm"
 	"dewcount/people"
@@ -38,7 +39,7 @@ type server struct {
 	step  func(ctx context.Context) error
 	log   *slog.Logger
 	pages pages
-	jobs  jobs
+	jobs  *jobs
 
 	box         farm.Box
 	doors       *people.People
@@ -54,8 +55,8 @@ func New(f *farm.Farm, o Options) (http.Handler, error) {
 	if err != nil {
 		return nil, err
 	}
-	s := &server{farm: f, step: o.Step, log: o.Log, pages: pages, box: o.Box, doors: o.People, visitor: o.Visitor, address: o.Address, certificate: o.Certificate}
-	e := echo.New()
+	s := &server{farm: f, step: o.Step, log: o.Log, pages: pages, jobs: newJobs(), box: o.Box, doors: o.People, visitor: o.Visitor, address: o.Address, certificate: o.Certificate}
+	e := echo.NewWithConfig(echo.Config{Router: echo.NewRouter(echo.RouterConfig{UnescapePathParamValues: true})}) // a row can be called Löwenmaul 1/2
 	e.Logger = o.Log
 	e.HTTPErrorHandler = s.fail
 	e.Use(middleware.Recover(), onlyHosts(o.Hosts), headers, middleware.BodyLimit(mostBody), middleware.CSRFWithConfig(middleware.CSRFConfig{
@@ -83,15 +84,32 @@ const mostBody = 4 << 20
 // on hands a page the farm as it stands; who comes to a farm without settings is sent to write them down.
 func (s *server) on(show func(*echo.Context, *farm.Snapshot) error) echo.HandlerFunc {
 	return func(c *echo.Context) error {
-		snap, err := s.farm.Snapshot(c.Request().Context())
+		snap, fresh, err := s.farm.SnapshotWithin(c.Request().Context(), patienceOf(c))
 		if errors.Is(err, farm.ErrNoFarm) {
 			return c.Redirect(http.StatusSeeOther, "/farm")
 		}
 		if err != nil {
 			return err
 		}
+		if !fresh {
+			c.Set(staleKey, true)
+		}
 		return show(c, snap)
 	}
+}
+
+// patience is how long a page waits for the farm to be worked out before it shows the last state; staleKey says that it does.
+const (
+	patience = 120 * time.Millisecond
+	staleKey = "stale"
+)
+
+// patienceOf is how long a request waits: what changes something, or shows what was just done, waits for the farm as it stands.
+func patienceOf(c *echo.Context) time.Duration {
+	if c.Request().Method == http.MethodGet && c.QueryParam("done") == "" {
+		return patience
+	}
+	return 0
 }
 
 // onPlanting is on for a page of the planting that the address names.
@@ -101,6 +119,7 @@ func (s *server) onPlanting(show func(*echo.Context, *farm.Snapshot, farm.Planti
 		if !ok {
 			return farm.ErrNoSuchRecord
 		}
+		shows(c, p.Record())
 		return show(c, snap, p)
 	})
 }
@@ -112,6 +131,7 @@ func (s *server) onOrder(show func(*echo.Context, *farm.Snapshot, farm.Order) er
 		if !ok {
 			return farm.ErrNoSuchRecord
 		}
+		shows(c, o.Record())
 		return show(c, snap, o)
 	})
 }
@@ -147,6 +167,7 @@ func headers(next echo.HandlerFunc) echo.HandlerFunc {
 func (s *server) fail(c *echo.Context, err error) {
 	code, advice := http.StatusInternalServerError, "Something went wrong here. Nothing was changed: go back and try again."
 	var conflict *farm.Conflict
+	var changed *farm.Changed
 	var faults farm.Faults
 	var known *echo.HTTPError
 	var words *farm.Advice
@@ -156,6 +177,10 @@ func (s *server) fail(c *echo.Context, err error) {
 		code, advice = closed.code, sentence(closed.words)
 	case errors.As(err, &words):
 		advice = sentence(words.Words)
+	case errors.As(err, &changed):
+		code, advice = http.StatusConflict, sentence(changed.Error())
+	case errors.Is(err, farm.ErrMoved):
+		code, advice = http.StatusConflict, sentence(farm.ErrMoved.Error())
 	case errors.As(err, &conflict):
 		code, advice = http.StatusConflict, sentence(conflict.Error())
 	case errors.As(err, &faults):

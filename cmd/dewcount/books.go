@@ -39,7 +39,7 @@ func (p program) importNotebook(ctx context.Context, fset *flag.FlagSet, args []
 		}
 		err = errors.Join(err, store.Close())
 	}()
-	base, _, err := store.Load(ctx)
+	base, revision, err := store.Load(ctx)
 	if err != nil {
 		return err
 	}
@@ -47,6 +47,7 @@ func (p program) importNotebook(ctx context.Context, fset *flag.FlagSet, args []
 	if err != nil {
 		return err
 	}
+	change.Rests = &revision
 	change.Stamp = p.clock().UTC().Format(time.RFC3339)
 	if err := store.Apply(ctx, change); err != nil {
 		return err

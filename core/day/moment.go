@@ -54,7 +54,15 @@ func (m Moment) String() string {
 	if !m.HasHour() {
 		return m.date.String()
 	}
-	return fmt.Sprintf("%sT%02d:%02d", m.date, (m.minute-1)/60, (m.minute-1)%60)
+	return m.date.String() + "T" + m.Clock()
+}
+
+// Clock writes the hour and minute, "06:20"; empty where only the date was given.
+func (m Moment) Clock() string {
+	if !m.HasHour() {
+		return ""
+	}
+	return fmt.Sprintf("%02d:%02d", (m.minute-1)/60, (m.minute-1)%60)
 }
 
 // Spoken writes the moment as growers say it: "Fri 10 July, 06:20".
@@ -62,5 +70,5 @@ func (m Moment) Spoken() string {
 	if !m.HasHour() {
 		return m.date.Spoken()
 	}
-	return fmt.Sprintf("%s, %02d:%02d", m.date.Spoken(), (m.minute-1)/60, (m.minute-1)%60)
+	return m.date.Spoken() + ", " + m.Clock()
 }

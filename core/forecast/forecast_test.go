@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"sync"
 	"testing"
 
 	"dewcount/core/climate"
@@ -386,5 +387,29 @@ func TestASpreadOfAbsurdNumbersIsSmall(t *testing.T) {
 	}
 	if got := s.AtLeast(1_000_000); got != 0.5 {
 		t.Errorf("AtLeast(a million) = %v, want 0.5", got)
+	}
+}
+
+// Stands that follow the same one share its weather, at the same time too (run with -race).
+func TestStandsShareTheirWeather(t *testing.T) {
+	farm := meadow(3)
+	before := New(farm, nil)
+	before.Forecast()
+	var ready, followers sync.WaitGroup
+	stands := make([]*Stand, 4)
+	ready.Add(len(stands))
+	for i := range stands {
+		followers.Go(func() {
+			next := *farm
+			next.Plantings = slices.Clone(farm.Plantings)
+			next.Plantings[0].Cover = Cover{NightC: 3, DayC: 4 + float64(i/2)} // what the stand before has not worked out
+			ready.Done()
+			ready.Wait()
+			stands[i] = New(&next, before)
+		})
+	}
+	followers.Wait()
+	if a, b, c := stands[0].FirstFlush(0), stands[1].FirstFlush(0), stands[2].rows[0][0].clocks; a != b || c == stands[0].rows[0][0].clocks || c != stands[3].rows[0][0].clocks {
+		t.Errorf("stands of the same farm differ, %v and %v stems, or of two covers share their hours", a, b)
 	}
 }

@@ -10,7 +10,8 @@ import (
 	"dewcount/core/growth"
 )
 
-// A sky is the weather on record and the members, as hours by cover, and as clocks by crop.
+// A sky is the weather on record and the members, as hours by cover, and as clocks by crop. Stands that follow each other share one, at the
+// same time too: what it works out when it is asked for is kept under its lock.
 type sky struct {
 	near     int // days that every forecast needs; what lies beyond is worked out when a date is asked for
 	latitude float64
@@ -18,8 +19,10 @@ type sky struct {
 	past     climate.Series
 	cold     climate.Series // the past as a frost may have come in it unseen
 	members  []climate.Series
-	hourly   map[Cover]*hours
-	byCrop   map[clockKey]*clocksOf
+
+	mu     sync.Mutex
+	hourly map[Cover]*hours
+	byCrop map[clockKey]*clocksOf
 }
 
 // clockKey is what plantings must have in common to share a clock.
@@ -66,6 +69,7 @@ const (
 	coldGapDays = 10
 )
 
+// under returns the hours of the weather under a cover; the caller holds the lock.
 func (s *sky) under(c Cover) *hours {
 	if s.hourly[c] == nil {
 		h := &hours{past: s.past.Warmer(c.NightC, c.DayC).Hourly(s.latitude)}
@@ -100,6 +104,8 @@ func (c *clocksOf) toHorizon() []growth.Clock {
 }
 
 func (s *sky) clocks(p *crop.Profile, c Cover) *clocksOf {
+	s.mu.Lock()
+	defer s.mu.Unlock()
 	key := clockKey{p.Response, p.Daylength, p.ChillDays > 0, p.Steered(), c}
 	if clocks := s.byCrop[key]; clocks != nil {
 		return clocks

@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"context"
 	"slices"
 
 	"dewcount/core/day"
@@ -66,9 +67,11 @@ type WeekOutcome struct {
 // to 1; it may be nil.
 //
 // The plants of a single sowing are the fewest that do, those of several near the least: sowings are filled by the steepest way, taken
-// away one after the other, moved and exchanged until nothing is gained. Tests hold it against exhaustive search.
-func (t *Try) EvenBloom(want Want, limits Limits, progress func(float64)) Bloom {
+// away one after the other, moved and exchanged until nothing is gained. Tests hold it against exhaustive search. When ctx ends the search
+// does, with what it has found so far.
+func (t *Try) EvenBloom(ctx context.Context, want Want, limits Limits, progress func(float64)) Bloom {
 	s := newSolver(t, want, limits)
+	s.stopped = func() bool { return ctx.Err() != nil }
 	if progress == nil {
 		progress = func(float64) {}
 	}

@@ -53,7 +53,7 @@ func TestEvenBloomOnSquaredPaper(t *testing.T) {
 		}
 		return 0
 	})
-	b := try.EvenBloom(wantOf(3, 10, 1), Limits{}, nil)
+	b := try.EvenBloom(t.Context(), wantOf(3, 10, 1), Limits{}, nil)
 	want := map[int]int{2: 15, 3: 12}
 	for _, o := range b.Options {
 		if o.Plants != want[o.Sowings] {
@@ -92,7 +92,7 @@ func TestEvenBloomLikeExhaustiveSearch(t *testing.T) {
 			return float32(max(0, peak*(1-off*off/4)))
 		})
 		want, limits := wantOf(weeks, 10, 0.8), Limits{Plants: most}
-		found := try.EvenBloom(want, limits, nil)
+		found := try.EvenBloom(t.Context(), want, limits, nil)
 		for w := range want.Stems {
 			if !found.Weeks[w].Reachable {
 				want.Stems[w] = 0 // what was given up is no part of the comparison
@@ -177,7 +177,7 @@ func TestMoreIsNeverEasier(t *testing.T) {
 		return float32(max(0, 2*(1-off*off/3)))
 	})
 	plants := func(stems, chance float64) int {
-		b := try.EvenBloom(wantOf(6, stems, chance), Limits{}, nil)
+		b := try.EvenBloom(t.Context(), wantOf(6, stems, chance), Limits{}, nil)
 		least := 1 << 30
 		for _, o := range b.Options {
 			least = min(least, o.Plants)
@@ -198,7 +198,7 @@ func TestLimitsHold(t *testing.T) {
 		}
 		return 0
 	})
-	b := try.EvenBloom(wantOf(5, 10, 1), Limits{Plants: 10, AtOnce: 35, Sowings: 5}, nil)
+	b := try.EvenBloom(t.Context(), wantOf(5, 10, 1), Limits{Plants: 10, AtOnce: 35, Sowings: 5}, nil)
 	if len(b.Sowings) == 0 {
 		t.Fatal("no plan")
 	}
@@ -207,7 +207,7 @@ func TestLimitsHold(t *testing.T) {
 			t.Errorf("a sowing of %d plants", p.Plants)
 		}
 	}
-	if fmt.Sprint(try.EvenBloom(wantOf(5, 10, 1), Limits{}, nil)) != fmt.Sprint(try.EvenBloom(wantOf(5, 10, 1), Limits{}, nil)) {
+	if fmt.Sprint(try.EvenBloom(t.Context(), wantOf(5, 10, 1), Limits{}, nil)) != fmt.Sprint(try.EvenBloom(t.Context(), wantOf(5, 10, 1), Limits{}, nil)) {
 		t.Error("the same want gives another plan")
 	}
 }

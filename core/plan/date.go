@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"context"
 	"math"
 	"slices"
 
@@ -52,14 +53,18 @@ type DateAnswer struct {
 }
 
 // SowFor returns the answer for a date: first all days a week apart, then the days around the best of them one by one. A plan has as
-// many plants as make it as sure as wanted, yet not more than is reasonable: of what is not so sure then, the chance says so.
-func (g *Ground) SowFor(starts Starts, want DateWant, progress func(float64)) DateAnswer {
+// many plants as make it as sure as wanted, yet not more than is reasonable: of what is not so sure then, the chance says so. When ctx ends, so
+// does the search, with an empty answer.
+func (g *Ground) SowFor(ctx context.Context, starts Starts, want DateWant, progress func(float64)) DateAnswer {
 	if progress == nil {
 		progress = func(float64) {}
 	}
 	const coarse, around = 6, 9
 	wide := g.tryDate(starts.Between(want.CutOn, want.CutOn, coarse), want)
 	progress(0.5)
+	if ctx.Err() != nil {
+		return DateAnswer{}
+	}
 	best := wide.single(want)
 	if best == nil {
 		return DateAnswer{}
@@ -73,6 +78,9 @@ func (g *Ground) SowFor(starts Starts, want DateWant, progress func(float64)) Da
 	}
 	fine := g.tryDate(sowings, want)
 	progress(0.9)
+	if ctx.Err() != nil {
+		return DateAnswer{}
+	}
 	answer := DateAnswer{One: fine.single(want), Two: fine.pair(want), Half: fine.half(want)}
 	if answer.One == nil {
 		return DateAnswer{}

@@ -13,7 +13,7 @@ func TestSowForLikeEveryDay(t *testing.T) {
 	g := meadow(t, p, "foothills-47n", day.Must("2027-02-01"), 11)
 	starts := startsOf(g, crop.Direct)
 	want := DateWant{CutOn: day.Must("2027-07-23"), Use: crop.Event, Stems: 40, Chance: 0.8}
-	answer := g.SowFor(starts, want, nil)
+	answer := g.SowFor(t.Context(), starts, want, nil)
 	every := g.tryDate(starts.Between(want.CutOn, want.CutOn, 1), want).single(want)
 	if answer.One == nil || every == nil {
 		t.Fatalf("no answer: %+v", answer)
@@ -31,14 +31,14 @@ func TestSowForLikeEveryDay(t *testing.T) {
 	if two := answer.Two; two == nil || two.Chance < answer.One.Chance-0.05 {
 		t.Errorf("two batches are less sure than one: %+v and %+v", two, answer.One)
 	}
-	later := g.SowFor(starts, DateWant{CutOn: want.CutOn.Add(21), Use: want.Use, Stems: want.Stems, Chance: want.Chance}, nil)
+	later := g.SowFor(t.Context(), starts, DateWant{CutOn: want.CutOn.Add(21), Use: want.Use, Stems: want.Stems, Chance: want.Chance}, nil)
 	if !later.One.Sowings[0].Started.After(answer.One.Sowings[0].Started) {
 		t.Errorf("for a later day it is sown on %s, not later than %s", later.One.Sowings[0].Started, answer.One.Sowings[0].Started)
 	}
-	if half := g.SowFor(starts, DateWant{CutOn: want.CutOn, Use: want.Use, Stems: 20, Chance: want.Chance}, nil); half.One.Plants() > answer.One.Plants() {
+	if half := g.SowFor(t.Context(), starts, DateWant{CutOn: want.CutOn, Use: want.Use, Stems: 20, Chance: want.Chance}, nil); half.One.Plants() > answer.One.Plants() {
 		t.Errorf("%d plants for half of the stems, %d for all", half.One.Plants(), answer.One.Plants())
 	}
-	if late := g.SowFor(starts, DateWant{CutOn: day.Must("2027-02-20"), Use: want.Use, Stems: 40, Chance: 0.9}, nil); late.One != nil {
+	if late := g.SowFor(t.Context(), starts, DateWant{CutOn: day.Must("2027-02-20"), Use: want.Use, Stems: 40, Chance: 0.9}, nil); late.One != nil {
 		t.Errorf("sunflowers sown in February for February: %+v", late.One)
 	}
 }
@@ -46,7 +46,7 @@ func TestSowForLikeEveryDay(t *testing.T) {
 func TestHalfPinchedOfWhatMayBePinched(t *testing.T) {
 	g := meadow(t, profile(t, "zinnia-tall"), "mediterranean-39n", day.Must("2027-02-01"), 11)
 	want := DateWant{CutOn: day.Must("2027-07-09"), Use: crop.Event, Stems: 50, Chance: 0.9}
-	answer := g.SowFor(startsOf(g, crop.Direct), want, nil)
+	answer := g.SowFor(t.Context(), startsOf(g, crop.Direct), want, nil)
 	if answer.Half == nil || len(answer.Half.Sowings) != 2 || answer.Half.Sowings[0].Pinched == answer.Half.Sowings[1].Pinched {
 		t.Fatalf("half pinched: %+v", answer.Half)
 	}
@@ -54,7 +54,7 @@ func TestHalfPinchedOfWhatMayBePinched(t *testing.T) {
 		t.Errorf("%d days around the best", len(answer.ByDate))
 	}
 	never := meadow(t, profile(t, "sunflower-single"), "mediterranean-39n", day.Must("2027-02-01"), 11)
-	if answer := never.SowFor(startsOf(never, crop.Direct), want, nil); answer.Half != nil {
+	if answer := never.SowFor(t.Context(), startsOf(never, crop.Direct), want, nil); answer.Half != nil {
 		t.Errorf("a crop that is never pinched: %+v", answer.Half)
 	}
 }

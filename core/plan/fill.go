@@ -28,6 +28,7 @@ type solver struct {
 	samples    int
 	allowed    int // samples that may be short in a week
 	limits     Limits
+	stopped    func() bool // whether nobody waits for the answer any more
 }
 
 // A set is sowings with their plants, by candidate.

@@ -71,7 +71,7 @@ func TestEvenBloomBeatsFixedIntervals(t *testing.T) {
 		starts := startsOf(g, crop.Direct)
 		want := WeeklyWant(from, to, 60, 0.9)
 		try := g.Try(starts.Between(from, to, 7), crop.Market, to.Add(after))
-		bloom := try.EvenBloom(want, Limits{}, nil)
+		bloom := try.EvenBloom(t.Context(), want, Limits{}, nil)
 		outlook := g.Farm.Outlook
 		frosts := climate.Frosts(climate.Series{First: now}, outlook.Members(40, 300, 5), min(0, p.FrostKillC+2), outlook.Latitude, now.Add(120))
 		byTable := Calendar(p, crop.Direct, frosts.Last(0.1), day.Day{}, from, to, EveryDays(p.SowEveryDays))

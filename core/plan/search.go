@@ -15,7 +15,7 @@ const oneMoreSowing = 1. / 12
 // exchange takes plants away from one sowing after the other, lets the others make up for them, and keeps what saves some, as long as
 // anything does.
 func (s *solver) exchange(p *set) *set {
-	for gained := true; gained; {
+	for gained := true; gained && !s.stopped(); {
 		gained = false
 		for _, c := range p.set {
 			n := p.plants[c]
@@ -61,7 +61,7 @@ func (s *solver) search(progress func(float64)) []*set {
 		all[c] = c
 	}
 	now := s.solve(all, nil)
-	for now == nil && s.giveUp() {
+	for now == nil && !s.stopped() && s.giveUp() {
 		now = s.solve(all, nil)
 	}
 	if now == nil {
@@ -144,7 +144,7 @@ func (s *solver) ways(now *set, progress func(float64)) []*set {
 	}
 	const near, far = 1, 3 // candidates by which a sowing is moved
 	start := len(now.set)
-	for ; now != nil && len(now.set) > 0; now = s.without(now) {
+	for ; now != nil && len(now.set) > 0 && !s.stopped(); now = s.without(now) {
 		if len(now.set) <= manySowings {
 			now = s.shift(now, near)
 		}
@@ -156,7 +156,7 @@ func (s *solver) ways(now *set, progress func(float64)) []*set {
 		return best
 	}
 	middle := len(chosen.set)
-	for k := max(1, middle-1); k <= min(middle+1, manySowings-1); k++ {
+	for k := max(1, middle-1); k <= min(middle+1, manySowings-1) && !s.stopped(); k++ {
 		if best[k] == nil {
 			continue
 		}
@@ -200,7 +200,7 @@ func (s *solver) shift(p *set, most int) *set {
 	for n := 1; n <= most; n++ {
 		by = append(by, -n, n)
 	}
-	for gained := true; gained; {
+	for gained := true; gained && !s.stopped(); {
 		gained = false
 		for i := 0; i < len(p.set); i++ {
 			q := s.best(len(by), func(b int) *set {
@@ -231,7 +231,7 @@ func (s *solver) best(count int, try func(int) *set) *set {
 	var next atomic.Int64
 	for range runtime.GOMAXPROCS(0) {
 		workers.Go(func() {
-			for i := int(next.Add(1)) - 1; i < count; i = int(next.Add(1)) - 1 {
+			for i := int(next.Add(1)) - 1; i < count && !s.stopped(); i = int(next.Add(1)) - 1 {
 				sets[i] = try(i)
 			}
 		})

@@ -1,0 +1,102 @@
+package farm
+
+import (
+	"slices"
+	"sync"
+
+	"dewcount/core/day"
+	"dewcount/core/forecast"
+	"dewcount/core/growth"
+
+	"golang.org/x/sync/singleflight"
+)
+
+// A Snapshot is the farm as it stands at one revision, with what the core makes of it. It is not changed once made.
+type Snapshot struct {
+	Book     *Book
+	Revision int64
+	View     View
+	Model    *forecast.Farm
+	Stand    *forecast.Stand
+	Forecast *forecast.Forecast
+
+	WorkedAt day.Moment // when it was worked out, by the farm's clock
+
+	dates  sync.Map // milestones by planting, worked out when they are asked for
+	sums   sync.Map // stems of several plantings, likewise
+	causes sync.Map // what moved a crop's forecast, likewise
+	flight singleflight.Group
+}
+
+// NewSnapshot computes a book as it looks in a view. What is the same as in a snapshot before, which may be nil, is taken from
+// there.
+func NewSnapshot(b *Book, revision int64, v View, before *Snapshot) (*Snapshot, error) {
+	model, err := b.Model(v)
+	if err != nil {
+		return nil, err
+	}
+	var stood *forecast.Stand
+	if before != nil {
+		stood = before.Stand
+	}
+	stand := forecast.New(model, stood)
+	return &Snapshot{Book: b, Revision: revision, View: v, Model: model, Stand: stand, Forecast: stand.Forecast()}, nil
+}
+
+// Index returns the place of a planting in Model, Stand and Forecast, -1 if there is none.
+func (s *Snapshot) Index(planting string) int {
+	return slices.IndexFunc(s.Model.Plantings, func(p forecast.Planting) bool { return p.ID == planting })
+}
+
+// Milestones returns the dates of planting i: those on record as they were, the others as they are forecast.
+func (s *Snapshot) Milestones(i int) forecast.Milestones {
+	if m, ok := s.dates.Load(i); ok {
+		return m.(forecast.Milestones)
+	}
+	m := s.onRecord(i, s.Stand.Milestones(i))
+	s.dates.Store(i, m)
+	return m
+}
+
+// onRecord puts the dates on record in the place of those that are forecast of planting i.
+func (s *Snapshot) onRecord(i int, m forecast.Milestones) forecast.Milestones {
+	p := s.Model.Plantings[i]
+	sure := func(d day.Day) forecast.When { return forecast.When{Early: d, Likely: d, Late: d} }
+	for _, e := range s.Book.Events {
+		if e.Planting != p.ID || e.On.After(s.View.Upto) || !m.Season.Holds(e.On) {
+			continue
+		}
+		switch e.Event {
+		case Emerged:
+			m.Emerged = sure(e.On)
+		case FirstBud:
+			m.FirstBud = sure(e.On)
+		}
+	}
+	first, last := s.Book.cutDays(p.ID, m.Season, s.View.Upto)
+	if !first.IsZero() {
+		m.FirstCut = sure(first)
+	}
+	dead := s.Stand.Dead(i) && m.Season.Holds(s.View.From)
+	if !last.IsZero() && (dead || !p.Ended.IsZero() && !p.Ended.After(s.View.Upto)) {
+		m.LastCut = sure(last)
+	}
+	return m
+}
+
+// cutDays returns the first and the last day of a season up to one on which stems of a planting were cut.
+func (b *Book) cutDays(planting string, season growth.Season, upto day.Day) (first, last day.Day) {
+	for _, c := range b.Cuts {
+		d := c.CutAt.Day()
+		if c.Planting != planting || c.Stems == 0 || d.After(upto) || !season.Holds(d) {
+			continue
+		}
+		if first.IsZero() || d.Before(first) {
+			first = d
+		}
+		if d.After(last) {
+			last = d
+		}
+	}
+	return first, last
+}
