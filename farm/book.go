@@ -170,7 +170,18 @@ func (b *Book) PickDays(p Place) day.PickDays {
 // Read reads a record of a kind from rows of text in the order of its columns, adds it to the book and returns it as it is
 // written. Faults name the field and the row; the book is then as it was.
 func (b *Book) Read(k *Kind, rows [][]string) (Record, error) {
+	return b.read(k, rows, fieldsOf(k, rows[0]))
+}
+
+// Restore is Read for what is on record already: what yesterday's rules let in is not lost by those of today.
+func (b *Book) Restore(k *Kind, rows [][]string) error {
 	f := fieldsOf(k, rows[0])
+	f.kept = true
+	_, err := b.read(k, rows, f)
+	return err
+}
+
+func (b *Book) read(k *Kind, rows [][]string, f *Fields) (Record, error) {
 	var record Record
 	var keep func()
 	take := func(r Record, add func()) { record, keep = r, add }
@@ -254,6 +265,7 @@ func readCount(f *Fields, rows [][]string) Count {
 	seen := make(map[crop.Rung]bool)
 	for i, row := range rows {
 		g := fieldsOf(&Counts, row)
+		g.kept = f.kept
 		rung := ReadCountRow(g, &c)
 		if seen[rung] && len(g.faults) == 0 {
 			g.Fault("rung", "%s stands twice in this count: add the stems up in one row", rung)
@@ -333,29 +345,58 @@ func recordsOf[T interface{ Record() Record }](values []T) []Record {
 	return records
 }
 
-// Content returns a record's rows as JSON, as the history keeps them.
+// Content returns a record's rows as JSON, as the history keeps them: what is written down by the names of its columns.
 func (r Record) Content() string {
-	text, err := json.Marshal(r.Rows)
+	named := make([]map[string]string, len(r.Rows))
+	for i, row := range r.Rows {
+		named[i] = make(map[string]string)
+		for j, value := range row {
+			if value != "" {
+				named[i][r.Kind.Columns[j]] = value
+			}
+		}
+	}
+	text, err := json.Marshal(named)
 	if err != nil {
 		panic("farm: text that is no JSON: " + err.Error()) // strings always are
 	}
 	return string(text)
 }
 
-// Record returns the record as it was.
+// Record returns the record as it was. Of an older program it has its values in the places of the columns that there were, which newer ones
+// only follow.
 func (p Past) Record() (Record, error) {
 	r := Record{Kind: KindNamed(p.Kind)}
-	if err := json.Unmarshal([]byte(p.Content), &r.Rows); err != nil || r.Kind == nil || len(r.Rows) == 0 {
-		return Record{}, fmt.Errorf("this is no record of %s: copy it from an export", p.Kind)
+	wrong := fmt.Errorf("this is no record of %s: copy it from an export", p.Kind)
+	if r.Kind == nil {
+		return Record{}, wrong
 	}
-	for i, row := range r.Rows {
-		for len(row) < len(r.Kind.Columns) { // a record of a time when there were fewer columns
-			row = append(row, "")
+	var named []map[string]string
+	if err := json.Unmarshal([]byte(p.Content), &named); err != nil {
+		var places [][]string
+		if err := json.Unmarshal([]byte(p.Content), &places); err != nil {
+			return Record{}, wrong
 		}
-		r.Rows[i] = row
-		if len(row) != len(r.Kind.Columns) {
-			return Record{}, fmt.Errorf("this record of %s has %d fields, not %d: copy it from an export", p.Kind, len(row), len(r.Kind.Columns))
+		for _, row := range places {
+			if len(row) > len(r.Kind.Columns) {
+				return Record{}, fmt.Errorf("this record of %s has %d fields, not %d: copy it from an export", p.Kind, len(row), len(r.Kind.Columns))
+			}
+			r.Rows = append(r.Rows, append(row, make([]string, len(r.Kind.Columns)-len(row))...))
 		}
+	}
+	for _, values := range named {
+		row := make([]string, len(r.Kind.Columns))
+		for column, value := range values {
+			at := slices.Index(r.Kind.Columns, column)
+			if at < 0 {
+				return Record{}, fmt.Errorf("this record of %s has a column %s that is not known here: copy it from an export", p.Kind, column)
+			}
+			row[at] = value
+		}
+		r.Rows = append(r.Rows, row)
+	}
+	if len(r.Rows) == 0 {
+		return Record{}, wrong
 	}
 	return r, nil
 }

@@ -6,6 +6,8 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"unicode"
+	"unicode/utf8"
 
 	"dewcount/core/day"
 )
@@ -38,6 +40,7 @@ func (f Faults) orNil() error {
 type Fields struct {
 	get    func(name string) string
 	faults Faults
+	kept   bool // what is read is on record already: what a rule of today refuses is read all the same
 }
 
 // NewFields returns a reader of fields by name; a field that is missing reads as empty.
@@ -45,6 +48,9 @@ func NewFields(get func(name string) string) *Fields { return &Fields{get: get} 
 
 // Fault notes that a field is wrong.
 func (f *Fields) Fault(name, advice string, args ...any) {
+	if f.kept {
+		return
+	}
 	f.faults = append(f.faults, Fault{Field: name, Advice: fmt.Sprintf(advice, args...)})
 }
 
@@ -57,6 +63,7 @@ func (f *Fields) raw(name string) string { return strings.TrimSpace(f.get(name))
 const (
 	longestName = 80
 	longestNote = 2000
+	longestID   = 400 // ids hold names
 )
 
 // Text returns a field that may be empty.
@@ -67,12 +74,49 @@ func (f *Fields) Note(name string) string {
 	return strings.ReplaceAll(strings.ReplaceAll(f.text(name, longestNote), "\r\n", "\n"), "\r", "\n")
 }
 
+// text returns a field of so many letters at the most. What no keyboard makes is refused here for all of them: a text that is no UTF-8, and
+// signs that a reader cannot see but that change what stands beside them.
 func (f *Fields) text(name string, longest int) string {
 	s := f.raw(name)
+	switch {
+	case !utf8.ValidString(s):
+		f.Fault(name, "this is not text as it is written today: type it again")
+	case strings.ContainsFunc(s, func(r rune) bool { return unseen(r) && !(longest == longestNote && strings.ContainsRune("\n\r\t", r)) }):
+		f.Fault(name, "this holds a sign that cannot be seen, such as a line end or a tab: type it again")
+	}
 	if len([]rune(s)) > longest {
 		f.Fault(name, "this is longer than %d letters: shorten it", longest)
 	}
 	return s
+}
+
+// unseen tells whether a sign is one that no text needs: control characters, and those that turn the direction of what follows.
+func unseen(r rune) bool {
+	return unicode.IsControl(r) || r >= 0x202a && r <= 0x202e || r >= 0x2066 && r <= 0x2069
+}
+
+// Key returns the name that a record is known by, in addresses too; what says what is wanted. It must not be empty, nor one that an address
+// means something else by, nor hold the bar that parts the names in a key.
+func (f *Fields) Key(name, what string) string {
+	s := f.Name(name, what)
+	f.address(name, s)
+	return s
+}
+
+// ID is Key for an id, which may be empty and is given to a record that is not named by a person.
+func (f *Fields) ID(name string) string {
+	s := f.text(name, longestID)
+	f.address(name, s)
+	return s
+}
+
+func (f *Fields) address(name, s string) {
+	switch {
+	case s == "." || s == ".." || strings.EqualFold(s, "new"):
+		f.Fault(name, "nothing can be called %q, since its page could not be found: add a word or a number", s)
+	case strings.Contains(s, "|"):
+		f.Fault(name, "an upright bar cannot stand in a name: write a hyphen or a slash")
+	}
 }
 
 // Name returns a field that must not be empty; what says what is wanted.
@@ -118,7 +162,9 @@ func (f *Fields) OptNumber(name string, low, high float64) *float64 {
 	}
 	if !(low <= n && n <= high) {
 		f.Fault(name, "%s is out of reason: write a number from %s to %s", s, Decimal(low), Decimal(high))
-		return nil
+		if !f.kept {
+			return nil
+		}
 	}
 	if n == 0 {
 		n = 0 // a minus zero would be written as one
@@ -150,7 +196,9 @@ func (f *Fields) OptWhole(name string, low, high int) *int {
 	}
 	if n < low || n > high {
 		f.Fault(name, "%d is out of reason: write a whole number from %d to %d", n, low, high)
-		return nil
+		if !f.kept {
+			return nil
+		}
 	}
 	return &n
 }

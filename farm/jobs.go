@@ -36,7 +36,7 @@ func ReadJob(f *Fields) JobRecord {
 	for _, t := range rounds.Tasks() {
 		tasks = append(tasks, string(t))
 	}
-	j := JobRecord{Job: f.Name("job", "the job"), Planting: f.Name("planting", "the planting"), Task: rounds.Task(f.Word("task", tasks...)),
+	j := JobRecord{Job: f.ID("job"), Planting: f.Name("planting", "the planting"), Task: rounds.Task(f.Word("task", tasks...)),
 		State: JobState(f.Word("state", string(JobDone), string(JobMoved), string(JobDropped), string(JobGiven))), On: f.OptDay("on"), Person: f.Text("person")}
 	if j.On.IsZero() && j.State != JobGiven && f.raw("on") == "" {
 		f.Fault("on", "a date is missing: write it as 2026-07-11")

@@ -11,7 +11,7 @@ type Made struct {
 
 // ReadMade reads who made a record.
 func ReadMade(f *Fields) Made {
-	m := Made{Kind: f.raw("kind"), ID: f.Name("id", "the record's id"), At: f.Name("at", "the stamp"), By: f.Name("by", "who made it")}
+	m := Made{Kind: f.raw("kind"), ID: f.text("id", longestID), At: f.Name("at", "the stamp"), By: f.Name("by", "who made it")}
 	if KindNamed(m.Kind) == nil || m.Kind == Makers.Name {
 		f.Fault("kind", "%q is no kind of record: write the name of a notebook file, such as counts", m.Kind)
 	}

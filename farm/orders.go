@@ -18,7 +18,7 @@ type Order struct {
 
 // ReadOrder reads an order.
 func ReadOrder(f *Fields) Order {
-	o := Order{ID: f.Name("order", "the order's name"), Kind: f.Word("kind", "market", "event", "standing"), DueOn: f.Day("due_on"),
+	o := Order{ID: f.Key("order", "the order's name"), Kind: f.Word("kind", "market", "event", "standing"), DueOn: f.Day("due_on"),
 		Repeats: f.Word("repeats", "", "weekly"), Until: f.OptDay("until"), Customer: f.Text("customer"), Note: f.Note("note")}
 	f.notBefore("until", o.Until, o.DueOn, "ends")
 	return o
@@ -85,7 +85,7 @@ type RecipeLine struct {
 
 // ReadRecipeLine reads a line of a recipe.
 func ReadRecipeLine(f *Fields) RecipeLine {
-	l := RecipeLine{Recipe: f.Name("recipe", "the recipe's name"), Role: f.Word("role", "", "focal", "filler", "spike", "accent", "foliage"),
+	l := RecipeLine{Recipe: f.Key("recipe", "the recipe's name"), Role: f.Word("role", "", "focal", "filler", "spike", "accent", "foliage"),
 		Crop: f.Text("crop"), Colour: f.Text("colour"), Stems: f.Whole("stems", 1, 10_000),
 		MinLengthCM: f.OptNumber("min_length_cm", 1, 300)}
 	if s := f.raw("rung"); s != "" {

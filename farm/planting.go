@@ -29,7 +29,7 @@ const mostPlants = 100_000
 // ReadPlanting reads a planting; what is wrong with it alone is noted in f.
 func ReadPlanting(f *Fields) Planting {
 	p := Planting{
-		ID:           f.Name("planting", "the planting's name"),
+		ID:           f.Key("planting", "the planting's name"),
 		Variety:      f.Name("variety", "the variety"),
 		Bed:          f.Text("bed"),
 		Method:       crop.Method(f.Word("method", "direct", "tray", "tuber", "bulb", "corm", "cutting", "division", "established")),
@@ -94,7 +94,7 @@ type Variety struct {
 // ReadVariety reads a variety.
 func ReadVariety(f *Fields) Variety {
 	v := Variety{
-		Name: f.Name("variety", "the variety's name"), Crop: f.Name("crop", "the crop"), Colour: f.Text("colour"),
+		Name: f.Key("variety", "the variety's name"), Crop: f.Name("crop", "the crop"), Colour: f.Text("colour"),
 		Role:     f.Word("role", "", "focal", "filler", "spike", "accent", "foliage"),
 		HeightCM: f.OptNumber("height_cm", 5, 500), SpacingCM: f.OptNumber("spacing_cm", 2, 400), StemCM: f.OptNumber("stem_cm", 3, 300),
 		Germination: f.OptNumber("germination", 0.01, 1), SeedsInStock: f.OptWhole("seeds_in_stock", 0, 10_000_000), SeedsAPacket: f.OptWhole("seeds_a_packet", 1, 1_000_000),
@@ -122,7 +122,7 @@ type Bed struct {
 // ReadBed reads a bed.
 func ReadBed(f *Fields) Bed {
 	return Bed{
-		ID: f.Name("bed", "the bed's name"), LengthM: f.OptNumber("length_m", 0.1, 2000), WidthM: f.OptNumber("width_m", 0.1, 200),
+		ID: f.Key("bed", "the bed's name"), LengthM: f.OptNumber("length_m", 0.1, 2000), WidthM: f.OptNumber("width_m", 0.1, 200),
 		BearingDeg: f.OptNumber("bearing_deg", 0, 360), Zone: f.Text("zone"),
 		Cover:    f.Word("cover", "", "open", "tunnel", "house", "pot"),
 		Exposure: f.Word("exposure", "", "sheltered", "open", "windy"), SunH: f.OptNumber("sun_h", 0, 24),
@@ -144,7 +144,7 @@ type Tray struct {
 
 // ReadTray reads a tray.
 func ReadTray(f *Fields) Tray {
-	return Tray{ID: f.Name("tray", "the tray's name"), Cells: f.Whole("cells", 1, 2000), LengthCM: f.OptNumber("length_cm", 1, 500),
+	return Tray{ID: f.Key("tray", "the tray's name"), Cells: f.Whole("cells", 1, 2000), LengthCM: f.OptNumber("length_cm", 1, 500),
 		WidthCM: f.OptNumber("width_cm", 1, 500)}
 }
 

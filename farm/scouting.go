@@ -18,7 +18,7 @@ type Scouting struct {
 
 // ReadScouting reads a scouting.
 func ReadScouting(f *Fields) Scouting {
-	s := Scouting{ID: f.Text("id"), Planting: f.Name("planting", "the planting"), On: f.Day("on"), Cause: f.Name("cause", "the pest or the damage"),
+	s := Scouting{ID: f.ID("id"), Planting: f.Name("planting", "the planting"), On: f.Day("on"), Cause: f.Name("cause", "the pest or the damage"),
 		Stems: f.Whole("stems", 1, mostStems), Spoiled: f.OptWhole("spoiled", 0, mostStems), Done: f.Text("done"), Note: f.Note("note")}
 	if s.Spoiled != nil && *s.Spoiled > s.Stems && s.Stems > 0 {
 		f.Fault("spoiled", "%d spoiled of %d stems looked at cannot be: count the spoiled ones among them", *s.Spoiled, s.Stems)
@@ -49,7 +49,7 @@ const mostWaitDays = 365
 
 // ReadSpray reads a spray.
 func ReadSpray(f *Fields) Spray {
-	s := Spray{ID: f.Text("id"), Planting: f.Name("planting", "the planting"), SprayedAt: f.Moment("sprayed_at"), Product: f.Name("product", "the product"),
+	s := Spray{ID: f.ID("id"), Planting: f.Name("planting", "the planting"), SprayedAt: f.Moment("sprayed_at"), Product: f.Name("product", "the product"),
 		WaitDays: f.Whole("wait_days", 0, mostWaitDays), EntryH: f.Whole("entry_h", 0, 24*mostWaitDays), Note: f.Note("note")}
 	if s.ID == "" {
 		s.ID = idOf(append([]string{Sprays.Name}, s.Record().Rows[0]...)...)

@@ -27,7 +27,7 @@ const (
 
 // ReadEvent reads an event.
 func ReadEvent(f *Fields) Event {
-	e := Event{ID: f.Text("id"), Planting: f.Name("planting", "the planting"), Event: f.Note("event"), On: f.Day("on")}
+	e := Event{ID: f.ID("id"), Planting: f.Name("planting", "the planting"), Event: f.Note("event"), On: f.Day("on")}
 	if e.Event == "" {
 		f.Fault("event", "what happened is missing: write it here")
 	}
@@ -74,7 +74,7 @@ const mostStems = 1_000_000
 // ReadCountHead reads what a count's rows have in common.
 func ReadCountHead(f *Fields) Count {
 	return Count{
-		ID: f.Text("id"), CountedAt: f.Moment("counted_at"), Planting: f.Name("planting", "the planting"),
+		ID: f.ID("id"), CountedAt: f.Moment("counted_at"), Planting: f.Name("planting", "the planting"),
 		PlantsCount: f.Whole("plants_counted", 1, mostPlants), Counter: f.Text("counter"),
 	}
 }
@@ -143,7 +143,7 @@ func (c Cut) Taken() int { return c.Stems + orZero(c.Culled) }
 // ReadCut reads a cut.
 func ReadCut(f *Fields) Cut {
 	c := Cut{
-		ID: f.Text("id"), CutAt: f.Moment("cut_at"), Planting: f.Name("planting", "the planting"),
+		ID: f.ID("id"), CutAt: f.Moment("cut_at"), Planting: f.Name("planting", "the planting"),
 		Stems: f.Whole("stems", 0, mostStems), Culled: f.OptWhole("culled", 0, mostStems), CullReason: f.Text("cull_reason"),
 		LengthCM: f.OptNumber("length_cm", 1, 300), Left: f.OptWhole("left", 0, mostStems), Seconds: f.OptWhole("seconds", 0, mostStems),
 	}

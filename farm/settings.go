@@ -1,6 +1,8 @@
 package farm
 
 import (
+	"net"
+	"net/netip"
 	"net/url"
 	"slices"
 	"strconv"
@@ -9,6 +11,8 @@ import (
 
 	"dewcount/core/climate"
 	"dewcount/core/day"
+
+	"golang.org/x/net/idna"
 )
 
 // A Setting is one line of farm.csv.
@@ -124,7 +128,7 @@ func readPlace(get func(key string) string) (Place, Faults) {
 		p.Bench = &climate.Extremes{TminC: *low, TmaxC: *high}
 	}
 	p.Usual = f.season()
-	p.Address = f.address("address")
+	p.Address = f.site("address")
 	p.CrewHours = f.crewHours("crew_hours")
 	p.Heavy = f.Word("soil", "", "usual", "heavy") == "heavy"
 	f.monthDay("last_frost")
@@ -158,18 +162,41 @@ func (f *Fields) crewHours(name string) [7]float64 {
 	return hours
 }
 
-// address reads the address of a site: https, a host, perhaps a port.
-func (f *Fields) address(name string) string {
+// site reads the address of a site: https, a host, perhaps a port. It returns it as browsers write it: small letters, names beyond ASCII in
+// their punycode, no port where it is the usual one.
+func (f *Fields) site(name string) string {
 	s := strings.TrimSuffix(f.raw(name), "/")
 	if s == "" {
 		return ""
 	}
-	at, err := url.Parse(s)
-	if err != nil || at.Scheme != "https" || at.Hostname() == "" || at.Path != "" || at.RawQuery != "" || at.Fragment != "" || at.User != nil {
+	wrong := func() string {
 		f.Fault(name, "%q is no address of the farm: write it as https://dew.lan:8443", s)
 		return ""
 	}
-	return s
+	at, err := url.Parse(s)
+	if err != nil || at.Scheme != "https" || at.Path != "" || at.RawQuery != "" || at.Fragment != "" || at.User != nil {
+		return wrong()
+	}
+	host, port := strings.TrimSuffix(at.Hostname(), "."), at.Port()
+	if n, err := strconv.Atoi(port); port != "" && (err != nil || n < 1 || n > 65535) || strings.HasSuffix(at.Host, ":") {
+		return wrong()
+	}
+	if ip, err := netip.ParseAddr(host); err == nil {
+		if ip.Zone() != "" || ip.IsUnspecified() || ip.IsMulticast() {
+			return wrong()
+		}
+		host = ip.Unmap().String()
+	} else if host, err = idna.Lookup.ToASCII(host); err != nil || host == "" || strings.Trim(host, "0123456789.") == "" {
+		return wrong()
+	}
+	canonical := url.URL{Scheme: "https", Host: host}
+	switch {
+	case port != "" && port != "443":
+		canonical.Host = net.JoinHostPort(host, port)
+	case strings.Contains(host, ":"):
+		canonical.Host = "[" + host + "]"
+	}
+	return canonical.String()
 }
 
 // season reads the climate that the farm has chosen, or its own means of the months; nil where it has done neither.

@@ -91,7 +91,7 @@ func readFile(folder fs.FS, k *farm.Kind) ([]*placed, error) {
 		for i, column := range header {
 			_, at := r.FieldPos(i)
 			p.column[column] = []int{at}
-			row[slices.Index(k.Columns, column)] = read[i]
+			row[slices.Index(k.Columns, column)] = harmful(read[i])
 		}
 		p.record = farm.Record{Kind: k, Rows: [][]string{row}}
 		rows = append(rows, p)

@@ -1,7 +1,6 @@
 package notebook
 
 import (
-	"encoding/csv"
 	"io"
 	"maps"
 	"math"
@@ -15,7 +14,6 @@ import (
 
 // WriteForecast writes a forecast as CSV: a row for every planting, pick day and use, then each crop's sums.
 func WriteForecast(w io.Writer, s *farm.Snapshot) error {
-	out := csv.NewWriter(w)
 	rows := [][]string{{"planting", "crop", "variety", "pick_day", "use", "p10", "p25", "p50", "p75", "p90", "mean"}}
 	f := s.Forecast
 	add := func(planting, cropID, variety string, cells forecast.Cells, has [crop.Uses]bool) {
@@ -41,14 +39,13 @@ func WriteForecast(w io.Writer, s *farm.Snapshot) error {
 	for _, id := range slices.Sorted(maps.Keys(f.Crops)) {
 		add("", id, "", f.Crops[id], uses[id])
 	}
-	return out.WriteAll(rows)
+	return writeTable(w, rows)
 }
 
 func cents(n float64) string { return farm.Decimal(math.Round(n*100) / 100) }
 
 // WriteMilestones writes the dates of every planting as CSV; a date that will hardly come is empty.
 func WriteMilestones(w io.Writer, s *farm.Snapshot) error {
-	out := csv.NewWriter(w)
 	rows := [][]string{{"planting", "crop", "variety", "milestone", "p10", "p50", "p90"}}
 	for i, p := range s.Model.Plantings {
 		m := s.Milestones(i)
@@ -60,12 +57,11 @@ func WriteMilestones(w io.Writer, s *farm.Snapshot) error {
 				named.when.Early.String(), named.when.Likely.String(), named.when.Late.String()})
 		}
 	}
-	return out.WriteAll(rows)
+	return writeTable(w, rows)
 }
 
 // WriteBacktest writes every pick that was forecast and cut as CSV.
 func WriteBacktest(w io.Writer, test *farm.Backtest) error {
-	out := csv.NewWriter(w)
 	rows := [][]string{{"planting", "crop", "as_of", "pick_day", "lead_weeks", "p10", "p25", "p50", "p75", "p90", "mean", "calendar", "cut"}}
 	for _, r := range test.Rows {
 		row := []string{r.Planting, r.Crop, r.AsOf.String(), r.Pick.String(), strconv.Itoa(r.Lead())}
@@ -74,5 +70,5 @@ func WriteBacktest(w io.Writer, test *farm.Backtest) error {
 		}
 		rows = append(rows, row)
 	}
-	return out.WriteAll(rows)
+	return writeTable(w, rows)
 }

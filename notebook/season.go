@@ -1,7 +1,6 @@
 package notebook
 
 import (
-	"encoding/csv"
 	"io"
 	"strconv"
 
@@ -20,7 +19,7 @@ func WriteSeason(w io.Writer, s *farm.Season) error {
 		row = append(row, bounds(s.Dates[i].FirstCut)...)
 		rows = append(rows, append(row, bounds(s.Dates[i].LastCut)...))
 	}
-	return csv.NewWriter(w).WriteAll(rows)
+	return writeTable(w, rows)
 }
 
 // WriteBeds writes who stands on which squares, and from when until when.
@@ -31,7 +30,7 @@ func WriteBeds(w io.Writer, s *farm.Season) error {
 			rows = append(rows, []string{b.Bed.ID, stay.Planting, stay.Record.Variety, stay.Patch.String(), strconv.Itoa(stay.Record.Plants), farm.Decimal(stay.HighCM), stay.From.String(), stay.Until.String()})
 		}
 	}
-	return csv.NewWriter(w).WriteAll(rows)
+	return writeTable(w, rows)
 }
 
 // WriteSeeds writes the seed list of a season.
@@ -47,5 +46,5 @@ func WriteSeeds(w io.Writer, lines []farm.SeedLine) error {
 		}
 		rows = append(rows, []string{l.Variety, l.Profile.ID, strconv.Itoa(l.Plants), strconv.Itoa(l.Seeds), stock, strconv.Itoa(l.ToOrder), strconv.Itoa(l.Packets), strconv.Itoa(l.Parts)})
 	}
-	return csv.NewWriter(w).WriteAll(rows)
+	return writeTable(w, rows)
 }

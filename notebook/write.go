@@ -2,7 +2,6 @@ package notebook
 
 import (
 	"bytes"
-	"encoding/csv"
 	"fmt"
 	"slices"
 	"strings"
@@ -43,8 +42,7 @@ func Files(b *farm.Book) ([]File, error) {
 
 func table(rows [][]string) []byte {
 	var text bytes.Buffer
-	w := csv.NewWriter(&text)
-	if err := w.WriteAll(rows); err != nil {
+	if err := writeTable(&text, rows); err != nil {
 		panic("notebook: a buffer that cannot be written: " + err.Error())
 	}
 	return text.Bytes()

@@ -34,7 +34,7 @@ func weak(password string) string {
 	switch n := utf8.RuneCountInString(password); {
 	case n < shortest:
 		return fmt.Sprintf("at least %d letters: three words that do not belong together are easy to keep in mind", shortest)
-	case n > longest:
+	case n > longest: // also of what is only compared: megabytes cost work
 		return fmt.Sprintf("at most %d letters", longest)
 	case len(strings.Trim(password, password[:1])) == 0:
 		return "one letter over and over is quickly guessed: take some words"

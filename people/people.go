@@ -14,6 +14,7 @@ import (
 	"strings"
 	"sync"
 	"time"
+	"unicode/utf8"
 
 	"dewcount/farm"
 )
@@ -54,6 +55,8 @@ type Invitation struct {
 	Role   Role
 	Person string // whose password it renews; empty where it lets somebody new in
 	Until  string // UTC
+	MadeBy string // id of the owner who made it, with whom it ends; empty where it was made at the machine itself
+	MadeAt string // UTC
 }
 
 // A Store keeps people; the package records fulfils it.
@@ -65,6 +68,8 @@ type Store interface {
 	Dismiss(ctx context.Context, id string) error
 	Invitations(ctx context.Context) ([]Invitation, error)
 	Invite(ctx context.Context, i Invitation) error
+	// EndInvitation takes an invitation away, and reports whether it was there.
+	EndInvitation(ctx context.Context, hash string) (bool, error)
 }
 
 // People is the farm's people and their doors. Its methods can be called at the same time.
@@ -139,14 +144,15 @@ func named(name string) func(Person) bool {
 
 // SetUp makes the first owner. It needs the code, and that nobody is there yet.
 func (p *People) SetUp(ctx context.Context, code, name, password, from string) (Person, error) {
-	if err := p.guard.mayTry(from); err != nil {
+	doors := p.guard.secretDoors("code", from)
+	if err := p.guard.enter(doors...); err != nil {
 		return Person{}, err
 	}
 	typed := strings.ToUpper(strings.NewReplacer("-", "", " ", "").Replace(code))
 	if p.code == "" || subtle.ConstantTimeCompare([]byte(typed), []byte(strings.ReplaceAll(p.code, "-", ""))) != 1 {
-		p.guard.failed(from)
 		return Person{}, farm.Faults{{Field: "code", Advice: ErrCode.Error()}}
 	}
+	p.guard.passed(doors...)
 	p.mutex.Lock()
 	defer p.mutex.Unlock()
 	all, err := p.store.People(ctx)
@@ -181,26 +187,30 @@ func (p *People) newPerson(all []Person, name, password string, role Role) (Pers
 	return who, nil
 }
 
-// SignIn returns the person of a name and password. What comes from one place, or for one name, is slowed after some failures.
+// SignIn returns the person of a name and password. What comes from one place, or for one name, is slowed after some tries.
 func (p *People) SignIn(ctx context.Context, name, password, from string) (Person, error) {
-	door := "name " + strings.ToLower(strings.TrimSpace(name))
-	if err := p.guard.mayTry(from, door); err != nil {
+	doors := p.guard.signInDoors(name, from)
+	if err := p.guard.enter(doors...); err != nil {
 		return Person{}, err
+	}
+	if utf8.RuneCountInString(password) > longest {
+		return Person{}, ErrWrong // no password is so long: it is not worth the work
 	}
 	who, err := p.find(ctx, named(name))
 	if err != nil && !errors.Is(err, ErrNobody) {
 		return Person{}, err
 	}
 	if !matches(password, who.Password) { // also tried for nobody, so that both take as long
-		p.guard.failed(from, door)
 		return Person{}, ErrWrong
 	}
-	p.guard.passed(door)
+	p.guard.passed(doors...)
+	p.guard.atHome(doors[0])
 	return who, nil
 }
 
-// Invite returns the secret of a link that lets somebody in with a role, or renews the password of the person with an id.
-func (p *People) Invite(ctx context.Context, role Role, person string) (string, error) {
+// Invite returns the secret of a link that lets somebody in with a role, or renews the password of the person with an id. It is made by the
+// owner of an id, and holds as long as they are one; by nobody where it is made at the machine itself.
+func (p *People) Invite(ctx context.Context, role Role, person, madeBy string) (string, error) {
 	if person != "" {
 		who, err := p.find(ctx, func(x Person) bool { return x.ID == person })
 		if err != nil {
@@ -212,25 +222,54 @@ func (p *People) Invite(ctx context.Context, role Role, person string) (string, 
 		return "", farm.Faults{{Field: "role", Advice: "choose owner, crew or reader"}}
 	}
 	secret := rand.Text()
-	return secret, p.store.Invite(ctx, Invitation{Hash: secretHash(secret), Role: role, Person: person,
-		Until: p.clock().UTC().Add(invitationTime).Format(time.RFC3339)})
+	now := p.clock().UTC()
+	return secret, p.store.Invite(ctx, Invitation{Hash: secretHash(secret), Role: role, Person: person, MadeBy: madeBy,
+		MadeAt: now.Format(time.RFC3339), Until: now.Add(invitationTime).Format(time.RFC3339)})
+}
+
+// Invitations returns those that still let somebody in, the one that ends first first.
+func (p *People) Invitations(ctx context.Context) ([]Invitation, error) {
+	all, err := p.store.Invitations(ctx)
+	if err != nil {
+		return nil, err
+	}
+	owners, err := p.store.People(ctx)
+	if err != nil {
+		return nil, err
+	}
+	now := p.clock().UTC().Format(time.RFC3339)
+	open := slices.DeleteFunc(all, func(x Invitation) bool {
+		made := x.MadeBy == "" || slices.ContainsFunc(owners, func(o Person) bool { return o.ID == x.MadeBy && o.Role == Owner })
+		return x.Until <= now || !made
+	})
+	slices.SortFunc(open, func(a, b Invitation) int { return strings.Compare(a.Until+a.Hash, b.Until+b.Hash) })
+	return open, nil
+}
+
+// EndInvitation ends an invitation before its time.
+func (p *People) EndInvitation(ctx context.Context, hash string) error {
+	there, err := p.store.EndInvitation(ctx, hash)
+	if err == nil && !there {
+		err = ErrNoLink
+	}
+	return err
 }
 
 // Invited returns the invitation of a secret, and the person whose password it renews, if it does.
 func (p *People) Invited(ctx context.Context, secret, from string) (Invitation, Person, error) {
-	if err := p.guard.mayTry(from); err != nil {
+	doors := p.guard.secretDoors("link", from)
+	if err := p.guard.enter(doors...); err != nil {
 		return Invitation{}, Person{}, err
 	}
-	all, err := p.store.Invitations(ctx)
+	all, err := p.Invitations(ctx)
 	if err != nil {
 		return Invitation{}, Person{}, err
 	}
-	now := p.clock().UTC().Format(time.RFC3339)
-	i := slices.IndexFunc(all, func(x Invitation) bool { return x.Hash == secretHash(secret) && x.Until > now })
+	i := slices.IndexFunc(all, func(x Invitation) bool { return x.Hash == secretHash(secret) })
 	if i < 0 {
-		p.guard.failed(from)
 		return Invitation{}, Person{}, ErrNoLink
 	}
+	p.guard.passed(doors...)
 	if all[i].Person == "" {
 		return all[i], Person{}, nil
 	}
@@ -276,14 +315,15 @@ func renewed(who Person, password string) (Person, error) {
 
 // ChangePassword gives a person who knows the old password a new one. All their other sessions end.
 func (p *People) ChangePassword(ctx context.Context, id, old, password, from string) (Person, error) {
-	if err := p.guard.mayTry(from, id); err != nil {
+	doors := []door{doorOf(fewTries, "password", id, placeOf(from))}
+	if err := p.guard.enter(doors...); err != nil {
 		return Person{}, err
 	}
 	return p.change(ctx, id, func(_ []Person, who Person) (Person, error) {
 		if !matches(old, who.Password) {
-			p.guard.failed(from, id)
 			return who, farm.Faults{{Field: "old", Advice: "this is not your password of now: type it again"}}
 		}
+		p.guard.passed(doors...)
 		return renewed(who, password)
 	})
 }
@@ -355,12 +395,13 @@ func (p *People) DropCalendar(ctx context.Context, id string) error {
 
 // OfCalendar returns the person of a calendar's secret.
 func (p *People) OfCalendar(ctx context.Context, secret, from string) (Person, error) {
-	if err := p.guard.mayTry(from); err != nil {
+	doors := p.guard.secretDoors("calendar", from)
+	if err := p.guard.enter(doors...); err != nil {
 		return Person{}, err
 	}
 	who, err := p.find(ctx, func(x Person) bool { return x.Calendar != "" && x.Calendar == secretHash(secret) })
-	if errors.Is(err, ErrNobody) {
-		p.guard.failed(from)
+	if err == nil {
+		p.guard.passed(doors...)
 	}
 	return who, err
 }

@@ -3,9 +3,11 @@ package people
 import (
 	"context"
 	"errors"
-	"path/filepath"
+	"fmt"
+	"slices"
 	"strings"
 	"sync"
+	"sync/atomic"
 	"testing"
 	"time"
 
@@ -55,20 +57,31 @@ func (m *memory) Admit(_ context.Context, p Person, invitation string) (bool, er
 }
 
 func (m *memory) Dismiss(_ context.Context, id string) error {
-	for i := range m.people {
-		if m.people[i].ID == id {
-			m.people = append(m.people[:i], m.people[i+1:]...)
-			return nil
-		}
-	}
+	m.mutex.Lock()
+	defer m.mutex.Unlock()
+	m.people = slices.DeleteFunc(m.people, func(p Person) bool { return p.ID == id })
 	return nil
 }
 
-func (m *memory) Invitations(context.Context) ([]Invitation, error) { return m.invitations, nil }
+func (m *memory) Invitations(context.Context) ([]Invitation, error) {
+	m.mutex.Lock()
+	defer m.mutex.Unlock()
+	return slices.Clone(m.invitations), nil
+}
 
 func (m *memory) Invite(_ context.Context, i Invitation) error {
+	m.mutex.Lock()
+	defer m.mutex.Unlock()
 	m.invitations = append(m.invitations, i)
 	return nil
+}
+
+func (m *memory) EndInvitation(_ context.Context, hash string) (bool, error) {
+	m.mutex.Lock()
+	defer m.mutex.Unlock()
+	before := len(m.invitations)
+	m.invitations = slices.DeleteFunc(m.invitations, func(i Invitation) bool { return i.Hash == hash })
+	return len(m.invitations) < before, nil
 }
 
 // A hand is a clock that tests move.
@@ -137,7 +150,7 @@ func TestPasswordsAreKeptAsArgon2id(t *testing.T) {
 func TestInvitationsWorkOnceAndForAWeek(t *testing.T) {
 	p, h, m := newFarm(t)
 	owner(t, p)
-	secret, err := p.Invite(ctx, Crew, "")
+	secret, err := p.Invite(ctx, Crew, "", "")
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -164,7 +177,7 @@ func TestInvitationsWorkOnceAndForAWeek(t *testing.T) {
 	if joined != 1 {
 		t.Errorf("%d joined with one link, want 1", joined)
 	}
-	late, err := p.Invite(ctx, Reader, "")
+	late, err := p.Invite(ctx, Reader, "", "")
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -177,7 +190,7 @@ func TestInvitationsWorkOnceAndForAWeek(t *testing.T) {
 func TestALinkRenewsAPasswordAndEndsSessions(t *testing.T) {
 	p, _, _ := newFarm(t)
 	who := owner(t, p)
-	secret, err := p.Invite(ctx, Reader, who.ID)
+	secret, err := p.Invite(ctx, Reader, who.ID, who.ID)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -204,14 +217,21 @@ func TestTheLastOwnerStays(t *testing.T) {
 	}
 }
 
-// Twenty wrong tries in a row must take longer than an hour together, from one place or for one name from many.
+// Wrong tries in a row must take longer than an hour together, from one place or for one name from many.
 func TestGuessingIsSlowed(t *testing.T) {
-	for name, from := range map[string]func(int) string{"one place": func(int) string { return "here" }, "many places": func(i int) string { return filepath.Join("place", string(rune('a'+i))) }} {
+	for name, x := range map[string]struct {
+		from  func(int) string
+		tries int
+	}{"one place": {func(int) string { return "192.0.2.1" }, 20},
+		"many places":              {func(i int) string { return fmt.Sprintf("192.0.2.%d", i) }, 60},
+		"many addresses of IPv6":   {func(i int) string { return fmt.Sprintf("2001:db8::%x", i) }, 20},
+		"one place, capitals, air": {func(int) string { return "192.0.2.1" }, 20}} {
 		p, h, _ := newFarm(t)
 		owner(t, p)
 		began := h.now
-		for tries := 0; tries < 20; {
-			_, err := p.SignIn(ctx, "Wren", "guess number one", from(tries))
+		for tries := 0; tries < x.tries; {
+			typed := []string{"Wren", " wREN "}[tries%2]
+			_, err := p.SignIn(ctx, typed, "guess number one", x.from(tries))
 			var slowed *Slowed
 			switch {
 			case errors.As(err, &slowed):
@@ -223,7 +243,7 @@ func TestGuessingIsSlowed(t *testing.T) {
 			}
 		}
 		if took := h.now.Sub(began); took < time.Hour {
-			t.Errorf("from %s twenty tries take %v, want over an hour", name, took)
+			t.Errorf("from %s %d tries take %v, want over an hour", name, x.tries, took)
 		}
 		h.now = h.now.Add(longestWait)
 		if _, err := p.SignIn(ctx, "Wren", good, "elsewhere"); err != nil {
@@ -232,13 +252,112 @@ func TestGuessingIsSlowed(t *testing.T) {
 	}
 }
 
-func TestDoorsAreForgottenBeforeMemoryFills(t *testing.T) {
-	h := &hand{time.Date(2026, 3, 1, 8, 0, 0, 0, time.UTC)}
-	guard := newThrottle(func() time.Time { return h.now })
-	for i := range 3 * mostDoors {
-		guard.failed(strings.Repeat("x", i%50) + time.Duration(i).String())
+// Guesses that come all at once are as many as those that come one by one.
+func TestGuessesAtOnceAreCounted(t *testing.T) {
+	p, _, _ := newFarm(t)
+	owner(t, p)
+	var crowd sync.WaitGroup
+	var tried atomic.Int32
+	for range 120 {
+		crowd.Go(func() {
+			if _, err := p.SignIn(ctx, "Wren", "guess number one", "192.0.2.1"); errors.Is(err, ErrWrong) {
+				tried.Add(1)
+			}
+		})
 	}
-	if n := len(guard.doors); n > mostDoors+1 {
+	crowd.Wait()
+	if n := tried.Load(); n > fewTries {
+		t.Errorf("of 120 guesses at once %d were tried, want at most %d", n, fewTries)
+	}
+}
+
+// A stranger cannot shut the owner out: not by their name, and not by an old calendar at their own place.
+func TestStrangersShutNobodyOut(t *testing.T) {
+	p, h, _ := newFarm(t)
+	owner(t, p)
+	if _, err := p.SignIn(ctx, "Wren", good, "192.0.2.7"); err != nil {
+		t.Fatal(err)
+	}
+	for i := range 200 {
+		p.SignIn(ctx, "Wren", "guess number one", fmt.Sprintf("198.51.100.%d", i))
+		p.OfCalendar(ctx, "an old address", "192.0.2.7")
+		p.Invited(ctx, "an old link", "192.0.2.7")
+	}
+	if _, err := p.SignIn(ctx, "Wren", good, "192.0.2.7"); err != nil {
+		t.Errorf("the owner, from where they came in before: %v", err)
+	}
+	var slowed *Slowed
+	if _, err := p.SignIn(ctx, "Wren", good, "203.0.113.1"); !errors.As(err, &slowed) || slowed.After > longestWait {
+		t.Errorf("from a new place: %v, want to be slowed", err)
+	}
+	h.now = h.now.Add(longestWait)
+	if _, err := p.SignIn(ctx, "Wren", good, "203.0.113.1"); err != nil {
+		t.Errorf("from a new place, after the wait: %v", err)
+	}
+}
+
+// What is typed is kept as a few bytes, however long it is, and doors are forgotten before memory fills.
+func TestWhatIsTypedFillsNoMemory(t *testing.T) {
+	p, _, _ := newFarm(t)
+	owner(t, p)
+	for i := range 20 {
+		long := strings.Repeat("x", 1<<20)
+		if _, err := p.SignIn(ctx, long, long, fmt.Sprintf("192.0.2.%d", i)); !errors.Is(err, ErrWrong) {
+			t.Fatalf("a name and a password of a megabyte: %v", err)
+		}
+	}
+	for _, name := range p.guard.tried.Keys() {
+		if len(name) > 32 {
+			t.Fatalf("a door is remembered by %d letters", len(name))
+		}
+	}
+	for i := range 3 * mostDoors {
+		p.guard.enter(doorOf(fewTries, "test", fmt.Sprint(i)))
+	}
+	if n := p.guard.tried.Len(); n > mostDoors {
 		t.Errorf("%d doors are remembered, want at most %d", n, mostDoors)
+	}
+}
+
+func TestInvitationsEndWithTheirMaker(t *testing.T) {
+	p, _, _ := newFarm(t)
+	wren := owner(t, p)
+	second, err := p.Invite(ctx, Owner, "", wren.ID)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if open, _ := p.Invitations(ctx); len(open) != 1 || open[0].MadeBy != wren.ID || open[0].Role != Owner {
+		t.Errorf("open are %+v, want one for an owner, made by Wren", open)
+	}
+	tam, err := p.Join(ctx, second, "Tam", good, "here")
+	if err != nil {
+		t.Fatal(err)
+	}
+	var left []string
+	for range 2 {
+		secret, err := p.Invite(ctx, Crew, "", tam.ID)
+		if err != nil {
+			t.Fatal(err)
+		}
+		left = append(left, secret)
+	}
+	open, _ := p.Invitations(ctx)
+	if len(open) != 2 {
+		t.Fatalf("%d are open, want 2", len(open))
+	}
+	if err := p.EndInvitation(ctx, secretHash(left[0])); err != nil {
+		t.Fatal(err)
+	}
+	if _, _, err := p.Invited(ctx, left[0], "there"); !errors.Is(err, ErrNoLink) {
+		t.Errorf("an invitation that was ended: %v", err)
+	}
+	if err := p.EndInvitation(ctx, secretHash(left[0])); !errors.Is(err, ErrNoLink) {
+		t.Errorf("ended twice: %v", err)
+	}
+	if err := p.SetRole(ctx, tam.ID, Crew); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := p.Join(ctx, left[1], "Brock", good, "there"); !errors.Is(err, ErrNoLink) {
+		t.Errorf("by the invitation of who is no owner any more: %v", err)
 	}
 }

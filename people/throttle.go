@@ -1,9 +1,15 @@
 package people
 
 import (
+	"crypto/sha256"
+	"encoding/hex"
 	"fmt"
+	"net"
+	"strings"
 	"sync"
 	"time"
+
+	lru "github.com/hashicorp/golang-lru/v2"
 )
 
 // A Slowed is that too much was guessed: nothing is tried until After has passed.
@@ -14,90 +20,121 @@ func (s *Slowed) Error() string {
 	return fmt.Sprintf("too many tries: wait %s and try again", s.After.Round(time.Second))
 }
 
-// What a door bears: some tries are free, then the wait doubles from one second up to longestWait. A door that was quiet for so long is
-// forgotten, and no more than mostDoors are remembered.
+// What a door bears: some tries are free, then the wait doubles from one second up to longestWait. A door that was quiet for twice so long
+// is forgotten, and no more than mostDoors are remembered.
 const (
-	freeTries   = 5
+	fewTries    = 5  // of one name from one place, or of a secret
+	placeTries  = 12 // of any names from one place: a crew comes in together
+	nameTries   = 40 // of one name from all places together, but those it has come in from before
 	longestWait = 15 * time.Minute
 	mostDoors   = 10_000
 )
 
-// A throttle slows guessing. A door is a place that tries come from, or a name that is tried.
-type throttle struct {
-	clock func() time.Time
-	mutex sync.Mutex
-	doors map[string]*door
+// A door is what tries come by: its name is bounded, however long what was typed is.
+type door struct {
+	name string
+	free int // tries
 }
 
-type door struct {
+func doorOf(free int, parts ...string) door {
+	sum := sha256.Sum256([]byte(strings.Join(parts, "\x00")))
+	return door{hex.EncodeToString(sum[:12]), free}
+}
+
+// placeOf returns what of an address tells one place from another: a network of IPv6 gives one machine any number of addresses.
+func placeOf(from string) string {
+	if ip := net.ParseIP(from); ip != nil && ip.To4() == nil {
+		return ip.Mask(net.CIDRMask(64, 128)).String()
+	}
+	return from
+}
+
+// signInDoors are the doors by which somebody signs in by name. A place that the name has come in from before is not held up by others'
+// tries of that name.
+func (t *throttle) signInDoors(name, from string) []door {
+	name, from = strings.ToLower(strings.TrimSpace(name)), placeOf(from)
+	doors := []door{doorOf(fewTries, "name at place", name, from), doorOf(placeTries, "place", from)}
+	if !t.homes.Contains(doors[0].name) {
+		doors = append(doors, doorOf(nameTries, "name", name))
+	}
+	return doors
+}
+
+// secretDoors are the doors by which a secret of a kind is tried: an old calendar that a phone still asks for must not shut the sign-in.
+func (t *throttle) secretDoors(kind, from string) []door {
+	return []door{doorOf(fewTries, kind, placeOf(from))}
+}
+
+// A throttle slows guessing.
+type throttle struct {
+	clock func() time.Time
+
+	mutex sync.Mutex
+	tried *lru.Cache[string, tries] // by door
+	homes *lru.Cache[string, bool]  // doors of a name at a place by which it has come in
+}
+
+// tries are what was tried at a door in vain.
+type tries struct {
 	failures int
 	closed   time.Time // until then
 	last     time.Time
 }
 
 func newThrottle(clock func() time.Time) *throttle {
-	return &throttle{clock: clock, doors: make(map[string]*door)}
+	t := &throttle{clock: clock}
+	t.tried, _ = lru.New[string, tries](mostDoors) // an error is of a size below one
+	t.homes, _ = lru.New[string, bool](mostDoors)
+	return t
 }
 
-// mayTry returns a *Slowed where one of the doors is closed.
-func (t *throttle) mayTry(doors ...string) error {
+// enter counts a try at each door, before anything is compared: any number of tries at once are as many. It returns a *Slowed, and counts
+// nothing, where one of the doors is closed.
+func (t *throttle) enter(doors ...door) error {
 	t.mutex.Lock()
 	defer t.mutex.Unlock()
 	now := t.clock()
-	for _, name := range doors {
-		if d := t.doors[name]; d != nil && now.Before(d.closed) {
-			return &Slowed{After: d.closed.Sub(now)}
+	for _, d := range doors {
+		if at, ok := t.tried.Peek(d.name); ok && now.Before(at.closed) {
+			return &Slowed{After: at.closed.Sub(now)}
 		}
 	}
-	return nil
-}
-
-func (t *throttle) failed(doors ...string) {
-	t.mutex.Lock()
-	defer t.mutex.Unlock()
-	now := t.clock()
-	if len(t.doors) >= mostDoors {
-		t.forget(now)
-	}
-	for _, name := range doors {
-		d := t.doors[name]
-		if d == nil || now.Sub(d.last) > 2*longestWait {
-			d = &door{}
-			t.doors[name] = d
+	for _, d := range doors {
+		at, _ := t.tried.Get(d.name)
+		if now.Sub(at.last) > 2*longestWait {
+			at = tries{}
 		}
-		d.failures, d.last = d.failures+1, now
-		if over := d.failures - freeTries; over >= 0 {
+		at.failures, at.last = at.failures+1, now
+		if over := at.failures - d.free; over >= 0 {
 			wait := longestWait
 			if over < 10 { // 2^10 s is beyond longestWait
 				wait = min(longestWait, time.Second<<over)
 			}
-			d.closed = now.Add(wait)
+			at.closed = now.Add(wait)
 		}
+		t.tried.Add(d.name, at)
 	}
+	return nil
 }
 
-// passed forgets the failures of a door that somebody came in by.
-func (t *throttle) passed(doors ...string) {
+// passed forgets the try of who came in: at the doors of others by one, at its own first door altogether.
+func (t *throttle) passed(doors ...door) {
 	t.mutex.Lock()
 	defer t.mutex.Unlock()
-	for _, name := range doors {
-		delete(t.doors, name)
+	for i, d := range doors {
+		at, ok := t.tried.Get(d.name)
+		switch {
+		case i == 0:
+			t.tried.Remove(d.name)
+		case ok:
+			at.failures--
+			if at.failures < d.free {
+				at.closed = time.Time{}
+			}
+			t.tried.Add(d.name, at)
+		}
 	}
 }
 
-// forget makes room: of quiet doors first, of all that are open if that is not enough.
-func (t *throttle) forget(now time.Time) {
-	for name, d := range t.doors {
-		if now.Sub(d.last) > 2*longestWait {
-			delete(t.doors, name)
-		}
-	}
-	if len(t.doors) < mostDoors {
-		return
-	}
-	for name, d := range t.doors {
-		if !now.Before(d.closed) {
-			delete(t.doors, name)
-		}
-	}
-}
+// atHome remembers that a name has come in by its door at a place.
+func (t *throttle) atHome(own door) { t.homes.Add(own.name, true) }

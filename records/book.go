@@ -43,7 +43,7 @@ func (r *Records) Load(ctx context.Context) (*farm.Book, int64, error) {
 			return nil, 0, err
 		}
 		for _, record := range all {
-			if _, err := book.Read(k, record.Rows); err != nil {
+			if err := book.Restore(k, record.Rows); err != nil {
 				return nil, 0, fmt.Errorf("%s %s in the database: %w", k.Name, record.ID(), err)
 			}
 		}

@@ -25,8 +25,9 @@ const (
 ON CONFLICT (id) DO UPDATE SET name = excluded.name, role = excluded.role, password = excluded.password, epoch = excluded.epoch, calendar = excluded.calendar`
 	takeInvitation = `DELETE FROM invitations WHERE hash = ?`
 	dismissPerson  = `DELETE FROM people WHERE id = ?`
-	readInvitation = `SELECT hash, role, coalesce(person, '') AS person, until FROM invitations`
-	addInvitation  = `INSERT INTO invitations (hash, role, person, until) VALUES (?, ?, nullif(?, ''), ?)`
+	readInvitation = `SELECT hash, role, coalesce(person, '') AS person, until, coalesce(made_by, '') AS madeby, coalesce(made_at, '') AS madeat FROM invitations`
+	addInvitation  = `INSERT INTO invitations (hash, role, person, until, made_by, made_at) VALUES (?, ?, nullif(?, ''), ?, nullif(?, ''), ?)`
+	endedBefore    = `DELETE FROM invitations WHERE until < ?`
 )
 
 // Admit adds a person, or takes the place of the one with its id, and uses up an invitation: both or neither.
@@ -73,9 +74,26 @@ func (r *Records) Invitations(ctx context.Context) ([]people.Invitation, error) 
 // Invite keeps an invitation.
 func (r *Records) Invite(ctx context.Context, i people.Invitation) error {
 	return r.alone(ctx, func(tx *sqlx.Tx) error {
-		if _, err := tx.ExecContext(ctx, addInvitation, i.Hash, i.Role, i.Person, i.Until); err != nil {
+		if _, err := tx.ExecContext(ctx, endedBefore, i.MadeAt); err != nil {
+			return fmt.Errorf("clear up ended invitations: %w", err)
+		}
+		if _, err := tx.ExecContext(ctx, addInvitation, i.Hash, i.Role, i.Person, i.Until, i.MadeBy, i.MadeAt); err != nil {
 			return fmt.Errorf("keep the invitation: %w", err)
 		}
 		return nil
 	})
+}
+
+// EndInvitation takes an invitation away, and reports whether it was there.
+func (r *Records) EndInvitation(ctx context.Context, hash string) (there bool, err error) {
+	err = r.alone(ctx, func(tx *sqlx.Tx) error {
+		done, err := tx.ExecContext(ctx, takeInvitation, hash)
+		if err != nil {
+			return fmt.Errorf("end an invitation: %w", err)
+		}
+		n, err := done.RowsAffected()
+		there = n > 0
+		return err
+	})
+	return there, err
 }

@@ -35,11 +35,18 @@ type Records struct {
 // readers is how many connections read at the same time.
 const readers = 4
 
-// Open opens the database of a file, which is made where it is missing, and brings its tables up to date.
+// Open opens the database of a file, which is made where it is missing, and brings its tables up to date. A file that is damaged, of another
+// program or of a newer version is refused before anything is written to it.
 func Open(ctx context.Context, file string) (*Records, error) {
 	path, err := filepath.Abs(file)
 	if err != nil {
 		return nil, fmt.Errorf("the place of %s: %w", file, err)
+	}
+	if err := vet(ctx, path); err != nil {
+		return nil, err
+	}
+	if err := ownerOnly(path); err != nil {
+		return nil, err
 	}
 	if err := migrate(ctx, path); err != nil {
 		return nil, err
@@ -64,6 +71,21 @@ func OpenExisting(ctx context.Context, file string) (*Records, error) {
 	return Open(ctx, file)
 }
 
+// ownerOnly makes a file where it is missing, and lets nobody but its owner read it: it holds names and what passwords are known by. What SQLite
+// keeps beside it takes its mode over.
+func ownerOnly(path string) error {
+	file, err := os.OpenFile(path, os.O_RDWR|os.O_CREATE, privateMode)
+	if err == nil {
+		err = errors.Join(file.Chmod(privateMode), file.Close())
+	}
+	if err != nil {
+		return &farm.Advice{Words: path + " cannot be written: name a file in a folder that is there and that you may write to", Err: err}
+	}
+	return nil
+}
+
+const privateMode = 0o600
+
 func connect(path, lock string) (*sqlx.DB, error) {
 	pragmas := url.Values{"_pragma": {"foreign_keys(1)", "journal_mode(wal)", "synchronous(full)", "busy_timeout(5000)"},
 		"_txlock": {lock}, "_dqs": {"0"}}
@@ -81,19 +103,27 @@ func migrate(ctx context.Context, path string) error {
 		return err
 	}
 	defer db.Close()
+	provider, err := migrator(db)
+	if err != nil {
+		return err
+	}
+	if _, err := provider.Up(ctx); err != nil {
+		return &farm.Advice{Words: path + " could not be brought up to date, and is as it was: is there room on the disk, and does no other program use it?", Err: err}
+	}
+	return nil
+}
+
+func migrator(db *sqlx.DB) (*goose.Provider, error) {
 	folder, err := fs.Sub(migrations, "migrations")
 	if err != nil {
-		return fmt.Errorf("the embedded migrations: %w", err)
+		return nil, fmt.Errorf("the embedded migrations: %w", err)
 	}
 	provider, err := goose.NewProvider(goose.DialectSQLite3, db.DB, folder,
 		goose.WithDisableGlobalRegistry(true), goose.WithSlog(slog.New(slog.DiscardHandler)))
 	if err != nil {
-		return fmt.Errorf("the migrations: %w", err)
+		return nil, fmt.Errorf("the migrations: %w", err)
 	}
-	if _, err := provider.Up(ctx); err != nil {
-		return &farm.Advice{Words: path + " is no database of Dew Count, or cannot be written: name another file", Err: err}
-	}
-	return nil
+	return provider, nil
 }
 
 // Close closes the database and folds its log into the file.
@@ -159,6 +189,9 @@ func (r *Records) Revision(ctx context.Context) (int64, error) {
 func (r *Records) Backup(ctx context.Context, file string) error {
 	if _, err := os.Stat(file); err == nil {
 		return fmt.Errorf("%s is there already: name a new file", file)
+	}
+	if err := ownerOnly(file); err != nil {
+		return err
 	}
 	if _, err := r.read.ExecContext(ctx, `VACUUM INTO ?`, file); err != nil {
 		return &farm.Advice{Words: "the copy " + file + " cannot be written: name a new file in a folder that is there and has room",

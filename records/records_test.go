@@ -240,3 +240,147 @@ func TestFullDiskLosesNothing(t *testing.T) {
 		t.Errorf("with room again: %v", err)
 	}
 }
+
+// What every earlier version has written is read: its tables, and a history that kept values by their places.
+func TestEarlierVersionsAreRead(t *testing.T) {
+	for version := int64(1); version < newest(); version++ {
+		path := filepath.Join(t.TempDir(), "farm.db")
+		db, err := connect(path, "immediate")
+		if err != nil {
+			t.Fatal(err)
+		}
+		provider, err := migrator(db)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if _, err := provider.UpTo(ctx, version); err != nil {
+			t.Fatal(err)
+		}
+		for _, statement := range []string{
+			`INSERT INTO varieties (variety, crop) VALUES ('Zinnia coral', 'zinnia-tall')`,
+			`INSERT INTO plantings (planting, variety, method, started_on, plants) VALUES ('ZC1', 'Zinnia coral', 'direct', '2026-05-02', 60)`,
+			`INSERT INTO events (id, planting, event, "on") VALUES ('e', 'ZC1', 'emerged', '2026-05-12')`,
+			`INSERT INTO counts (id, counted_at, planting, plants_counted) VALUES ('c1', '2026-07-09', 'ZC1', 12)`,
+			`INSERT INTO count_rungs (id, rung, stems) VALUES ('c1', 'half', 4)`,
+			`INSERT INTO history (kind, id, content, ended, ended_at) VALUES ('plantings', 'ZC1', '[["ZC1","Zinnia coral","","direct","2026-05-02","","","","50","",""]]', 'superseded', '2026-06-01T05:00:00Z')`,
+		} {
+			if _, err := db.Exec(statement); err != nil {
+				t.Fatalf("version %d: %s: %v", version, statement, err)
+			}
+		}
+		if err := db.Close(); err != nil {
+			t.Fatal(err)
+		}
+		book := load(t, open(t, path))
+		c, ok := book.Count("c1")
+		before, err := book.History[0].Record()
+		if !ok || c.Stems[4] != 4 || len(book.Events) != 1 || err != nil || before.Field("plants") != "50" || before.Field("succession") != "" {
+			t.Errorf("version %d: %d events, a count of %v, before it %v, %v", version, len(book.Events), c.Stems, before.Rows, err)
+		}
+	}
+}
+
+// A file that is not ours, is damaged or comes from a newer version is refused as it lies.
+func TestWhatIsNotOursIsLeftAlone(t *testing.T) {
+	newer, foreign, damaged := filepath.Join(t.TempDir(), "newer.db"), filepath.Join(t.TempDir(), "foreign.db"), filepath.Join(t.TempDir(), "damaged.db")
+	for _, path := range []string{newer, damaged} {
+		r := open(t, path)
+		if err := r.Apply(ctx, farm.Change{Add: []farm.Record{variety.Record(), planting.Record(), count.Record()}}); err != nil {
+			t.Fatal(err)
+		}
+		if path == newer {
+			if _, err := r.write.Exec(`INSERT INTO goose_db_version (version_id, is_applied) VALUES (99, 1)`); err != nil {
+				t.Fatal(err)
+			}
+		}
+		if err := r.Close(); err != nil {
+			t.Fatal(err)
+		}
+	}
+	db, err := connect(foreign, "immediate")
+	if err != nil {
+		t.Fatal(err)
+	}
+	if _, err := db.Exec(`CREATE TABLE diary (page TEXT)`); err != nil {
+		t.Fatal(err)
+	}
+	db.Close()
+	text, err := os.ReadFile(damaged)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for at := 3 * 4096; at < len(text); at += 4096 {
+		copy(text[at:], strings.Repeat("mud", 20))
+	}
+	mud := filepath.Join(t.TempDir(), "mud.db")
+	for path, content := range map[string][]byte{damaged: text, mud: []byte("a letter to the seed merchant, no database at all")} {
+		if err := os.WriteFile(path, content, 0o600); err != nil {
+			t.Fatal(err)
+		}
+	}
+	for path, want := range map[string]string{newer: "newer Dew Count", foreign: "no database of Dew Count", damaged: "damaged", mud: "no database of Dew Count", t.TempDir(): "no database of Dew Count"} {
+		before, _ := os.ReadFile(path)
+		r, err := Open(ctx, path)
+		if err == nil {
+			r.Close()
+		}
+		var advice *farm.Advice
+		if !errors.As(err, &advice) || !strings.Contains(advice.Words, want) {
+			t.Errorf("%s: %v, want advice that says %q", filepath.Base(path), err, want)
+		}
+		if after, _ := os.ReadFile(path); string(after) != string(before) {
+			t.Errorf("%s was written to", filepath.Base(path))
+		}
+	}
+}
+
+// Names, roles and hashes of passwords are nobody else's on the machine.
+func TestFilesAreTheirOwnersAlone(t *testing.T) {
+	folder := t.TempDir()
+	path := filepath.Join(folder, "farm.db")
+	if err := os.WriteFile(path, nil, 0o644); err != nil { // made by another program
+		t.Fatal(err)
+	}
+	r := open(t, path)
+	sessions, err := r.OpenSessions(ctx)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer sessions.Close()
+	if err := errors.Join(r.Apply(ctx, farm.Change{Add: []farm.Record{variety.Record()}}), r.Backup(ctx, filepath.Join(folder, "copy.db"))); err != nil {
+		t.Fatal(err)
+	}
+	files, _ := filepath.Glob(filepath.Join(folder, "*"))
+	if len(files) < 4 {
+		t.Fatalf("only %v are there", files)
+	}
+	for _, f := range files {
+		if info, err := os.Stat(f); err != nil || info.Mode().Perm() != 0o600 {
+			t.Errorf("%s has mode %o", filepath.Base(f), info.Mode().Perm())
+		}
+	}
+	copied := open(t, filepath.Join(folder, "copy.db"))
+	if book := load(t, copied); len(book.Varieties) != 1 {
+		t.Error("the copy has not what the farm has")
+	}
+}
+
+// What was let in by other rules than today's is read, and comes back from the history by what its values are.
+func TestWhatOtherRulesLetInIsRead(t *testing.T) {
+	r := planted(t)
+	for _, statement := range []string{
+		`INSERT INTO varieties (variety, crop, height_cm) VALUES ('new', 'zinnia-tall', 9999)`,
+		`INSERT INTO plantings (planting, variety, method, started_on, plants) VALUES ('a|b', 'new', 'direct', '1890-05-02', 5000000)`,
+		`INSERT INTO events (id, planting, event, "on") VALUES ('..', 'a|b', char(1), '1890-01-01')`,
+	} {
+		if _, err := r.write.Exec(statement); err != nil {
+			t.Fatal(err)
+		}
+	}
+	book := load(t, r)
+	p, ok := book.Planting("a|b")
+	v, _ := book.Variety("new")
+	if !ok || p.Plants != 5_000_000 || v.HeightCM == nil || *v.HeightCM != 9999 || len(book.Events) != 1 {
+		t.Errorf("the planting comes back as %+v, %+v", p, v)
+	}
+}

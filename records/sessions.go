@@ -20,6 +20,9 @@ CREATE INDEX IF NOT EXISTS sessions_end ON sessions (expiry)`
 
 // OpenSessions opens the sessions that belong to these records.
 func (r *Records) OpenSessions(ctx context.Context) (*Sessions, error) {
+	if err := ownerOnly(r.path + ".sessions"); err != nil {
+		return nil, err
+	}
 	db, err := connect(r.path+".sessions", "immediate")
 	if err != nil {
 		return nil, err

@@ -24,6 +24,7 @@ import (
 	"path/filepath"
 	"slices"
 	"strings"
+	"sync"
 	"time"
 )
 
@@ -34,11 +35,22 @@ const (
 	renewBefore    = 30 * 24 * time.Hour
 )
 
-// An Authority is a farm's own, with a certificate that it has given to this server.
+// written is when this program was: no clock that is right shows an earlier time. A small machine without a battery starts in 1970, and would
+// make certificates that no phone takes once the time is known.
+var written = time.Date(2026, 11, 27, 0, 0, 0, 0, time.UTC)
+
+// An Authority is a farm's own. It gives a certificate to this server, and another before that one ends, however long the server runs.
 type Authority struct {
-	Server      tls.Certificate
 	Certificate []byte // of the authority, DER: what a phone must trust
 	IsNew       bool   // phones do not know it yet
+
+	folder string
+	hosts  []string
+	clock  func() time.Time
+	root   tls.Certificate
+
+	mu     sync.Mutex
+	server tls.Certificate
 }
 
 // Fingerprint returns the SHA-256 of the authority's certificate as phones show it, in pairs of digits.
@@ -51,45 +63,104 @@ func (a *Authority) Fingerprint() string {
 	return strings.ToUpper(strings.Join(pairs, ":"))
 }
 
-// The files of an authority in its folder.
+// The files of an authority in its folder. A key and its certificate are one file, which is there whole or not at all; the certificate of the
+// authority stands beside it once more, for phones to load.
 const (
-	authorityFile = "authority.crt"
-	authorityKey  = "authority-key.pem"
-	serverFile    = "server.crt"
-	serverKey     = "server-key.pem"
+	authorityFile = "authority.pem"
+	serverFile    = "server.pem"
+	publicFile    = "authority.crt"
+	oldKeyFile    = "authority-key.pem" // of earlier versions, beside publicFile
 )
 
 // loopback is what every authority vouches for beside the farm's hosts.
 var loopback = []string{"localhost", "127.0.0.1", "::1"}
 
-// Open returns the authority of a folder, which is made where it is missing, and a certificate for the hosts: names or addresses without
-// port. An authority that may not vouch for them is replaced, and phones must then trust the new one.
-func Open(folder string, hosts []string, now time.Time) (*Authority, error) {
+// Open returns the authority of a folder, which is made where it is missing, and has it give a certificate for the hosts: names or addresses
+// without port. An authority that may not vouch for them is replaced, and phones must then trust the new one.
+func Open(folder string, hosts []string, clock func() time.Time) (*Authority, error) {
 	if err := os.MkdirAll(folder, 0o700); err != nil {
 		return nil, fmt.Errorf("a place for the certificates: %w", err)
 	}
-	hosts = append(slices.Clone(hosts), loopback...)
-	slices.Sort(hosts)
-	hosts = slices.Compact(hosts)
-	root, err := load(folder, authorityFile, authorityKey)
-	isNew := false
+	a := &Authority{folder: folder, hosts: withLoopback(hosts), clock: clock}
+	var err error
+	a.root, err = load(filepath.Join(folder, authorityFile), filepath.Join(folder, authorityFile))
+	if errors.Is(err, fs.ErrNotExist) {
+		a.root, err = load(filepath.Join(folder, publicFile), filepath.Join(folder, oldKeyFile))
+	}
 	switch {
 	case err != nil && !errors.Is(err, fs.ErrNotExist):
 		return nil, err
-	case err != nil || !vouches(root.Leaf, hosts) || now.Add(renewBefore).After(root.Leaf.NotAfter):
-		if root, err = newAuthority(folder, hosts, now); err != nil {
+	case err != nil || !vouches(a.root.Leaf, a.hosts) || a.now().Add(renewBefore).After(a.root.Leaf.NotAfter):
+		if a.root, err = newAuthority(a.hosts, a.now()); err != nil {
 			return nil, err
 		}
-		isNew = true
+		a.IsNew = true
 	}
-	server, err := load(folder, serverFile, serverKey)
-	if err != nil || !serves(server.Leaf, root.Leaf, hosts, now) {
-		if server, err = newServer(folder, root, hosts, now); err != nil {
+	if err := keep(filepath.Join(folder, authorityFile), a.root); err != nil {
+		return nil, err
+	}
+	public := pem.EncodeToMemory(&pem.Block{Type: "CERTIFICATE", Bytes: a.root.Leaf.Raw})
+	if err := keepFile(filepath.Join(folder, publicFile), public, 0o644); err != nil {
+		return nil, err
+	}
+	a.Certificate = a.root.Leaf.Raw
+	a.server, _ = load(filepath.Join(folder, serverFile), filepath.Join(folder, serverFile)) // one that is not sound is made anew
+	if _, err := a.Server(nil); err != nil {
+		return nil, err
+	}
+	return a, nil
+}
+
+// Try tells whether an authority can be made for hosts, and vouch for them: before an address is kept that no phone could reach.
+func Try(hosts []string) error {
+	hosts = withLoopback(hosts)
+	root, err := newAuthority(hosts, written)
+	if err != nil {
+		return err
+	}
+	server, err := newServer(root, hosts, written)
+	if err != nil {
+		return err
+	}
+	if !serves(server.Leaf, root.Leaf, hosts, written) {
+		return fmt.Errorf("a certificate for %s would not be trusted", strings.Join(hosts, ", "))
+	}
+	return nil
+}
+
+func withLoopback(hosts []string) []string {
+	hosts = append(slices.Clone(hosts), loopback...)
+	slices.Sort(hosts)
+	return slices.Compact(hosts)
+}
+
+// now returns the time that certificates are made for.
+func (a *Authority) now() time.Time {
+	now := a.clock()
+	if now.Before(written) {
+		return written
+	}
+	return now
+}
+
+// Server returns the certificate by which the server proves itself at this moment; it is what tls.Config.GetCertificate wants.
+func (a *Authority) Server(*tls.ClientHelloInfo) (*tls.Certificate, error) {
+	a.mu.Lock()
+	defer a.mu.Unlock()
+	now := a.now()
+	if a.server.Leaf == nil || now.Before(a.server.Leaf.NotBefore) || now.Add(renewBefore).After(a.server.Leaf.NotAfter) || !serves(a.server.Leaf, a.root.Leaf, a.hosts, now) {
+		server, err := newServer(a.root, a.hosts, now)
+		if err != nil {
 			return nil, err
 		}
+		if err := keep(filepath.Join(a.folder, serverFile), server); err != nil {
+			return nil, err
+		}
+		a.server = server
 	}
-	server.Certificate = append(server.Certificate[:1:1], root.Leaf.Raw) // who trusts the authority finds it in the chain
-	return &Authority{Server: server, Certificate: root.Leaf.Raw, IsNew: isNew}, nil
+	shown := a.server
+	shown.Certificate = append(shown.Certificate[:1:1], a.root.Leaf.Raw) // who trusts the authority finds it in the chain
+	return &shown, nil
 }
 
 // vouches tells whether an authority may give a certificate for all hosts, and for no others.
@@ -110,7 +181,7 @@ func serves(leaf, root *x509.Certificate, hosts []string, now time.Time) bool {
 	roots := x509.NewCertPool()
 	roots.AddCert(root)
 	for _, h := range hosts {
-		if _, err := leaf.Verify(x509.VerifyOptions{Roots: roots, DNSName: h, CurrentTime: now.Add(renewBefore)}); err != nil {
+		if _, err := leaf.Verify(x509.VerifyOptions{Roots: roots, DNSName: h, CurrentTime: now}); err != nil {
 			return false
 		}
 	}
@@ -129,7 +200,7 @@ func split(hosts []string) (names []string, addresses []net.IP) {
 	return names, addresses
 }
 
-func newAuthority(folder string, hosts []string, now time.Time) (tls.Certificate, error) {
+func newAuthority(hosts []string, now time.Time) (tls.Certificate, error) {
 	names, addresses := split(hosts)
 	t := &x509.Certificate{
 		SerialNumber: serial(), Subject: pkix.Name{CommonName: "Dew Count of this farm"}, NotBefore: now.Add(-time.Hour), NotAfter: now.AddDate(authorityYears, 0, 0),
@@ -143,16 +214,16 @@ func newAuthority(folder string, hosts []string, now time.Time) (tls.Certificate
 		}
 		t.PermittedIPRanges = append(t.PermittedIPRanges, &net.IPNet{IP: ip, Mask: net.CIDRMask(bits, bits)})
 	}
-	return sign(folder, authorityFile, authorityKey, t, nil)
+	return sign(t, nil)
 }
 
-func newServer(folder string, root tls.Certificate, hosts []string, now time.Time) (tls.Certificate, error) {
+func newServer(root tls.Certificate, hosts []string, now time.Time) (tls.Certificate, error) {
 	names, addresses := split(hosts)
 	t := &x509.Certificate{
 		SerialNumber: serial(), Subject: pkix.Name{CommonName: hosts[0]}, NotBefore: now.Add(-time.Hour), NotAfter: now.AddDate(0, 0, serverDays),
 		KeyUsage: x509.KeyUsageDigitalSignature, ExtKeyUsage: []x509.ExtKeyUsage{x509.ExtKeyUsageServerAuth}, DNSNames: names, IPAddresses: addresses,
 	}
-	return sign(folder, serverFile, serverKey, t, &root)
+	return sign(t, &root)
 }
 
 func serial() *big.Int {
@@ -163,8 +234,8 @@ func serial() *big.Int {
 	return n
 }
 
-// sign makes a key and a certificate for it, by a root or by itself, and keeps both; the key is readable by this user alone.
-func sign(folder, file, keyFile string, t *x509.Certificate, root *tls.Certificate) (tls.Certificate, error) {
+// sign makes a key and a certificate for it, by a root or by itself.
+func sign(t *x509.Certificate, root *tls.Certificate) (tls.Certificate, error) {
 	key, err := ecdsa.GenerateKey(elliptic.P256(), rand.Reader)
 	if err != nil {
 		return tls.Certificate{}, fmt.Errorf("a key: %w", err)
@@ -177,38 +248,49 @@ func sign(folder, file, keyFile string, t *x509.Certificate, root *tls.Certifica
 	if err != nil {
 		return tls.Certificate{}, fmt.Errorf("a certificate: %w", err)
 	}
-	secret, err := x509.MarshalPKCS8PrivateKey(key)
+	leaf, err := x509.ParseCertificate(der)
 	if err != nil {
-		return tls.Certificate{}, fmt.Errorf("a key: %w", err)
+		return tls.Certificate{}, fmt.Errorf("a certificate: %w", err)
 	}
-	if err := keep(filepath.Join(folder, keyFile), "PRIVATE KEY", secret, 0o600); err != nil {
-		return tls.Certificate{}, err
-	}
-	if err := keep(filepath.Join(folder, file), "CERTIFICATE", der, 0o644); err != nil {
-		return tls.Certificate{}, err
-	}
-	return load(folder, file, keyFile)
+	return tls.Certificate{Certificate: [][]byte{der}, PrivateKey: key, Leaf: leaf}, nil
 }
 
-// keep writes a file whole or not at all.
-func keep(path, kind string, der []byte, mode fs.FileMode) error {
+// keep writes a certificate and its key in one file, readable by this user alone.
+func keep(path string, c tls.Certificate) error {
+	secret, err := x509.MarshalPKCS8PrivateKey(c.PrivateKey)
+	if err != nil {
+		return fmt.Errorf("a key: %w", err)
+	}
+	text := pem.EncodeToMemory(&pem.Block{Type: "PRIVATE KEY", Bytes: secret})
+	return keepFile(path, append(text, pem.EncodeToMemory(&pem.Block{Type: "CERTIFICATE", Bytes: c.Leaf.Raw})...), 0o600)
+}
+
+// keepFile writes a file whole or not at all, also when the power goes.
+func keepFile(path string, text []byte, mode fs.FileMode) (err error) {
+	defer func() {
+		if err != nil {
+			err = fmt.Errorf("keep %s: %w", path, err)
+		}
+	}()
 	fresh := path + ".new"
 	if err := os.Remove(fresh); err != nil && !errors.Is(err, fs.ErrNotExist) { // a mode is that of a file's making
-		return fmt.Errorf("keep %s: %w", path, err)
+		return err
 	}
-	if err := os.WriteFile(fresh, pem.EncodeToMemory(&pem.Block{Type: kind, Bytes: der}), mode); err != nil {
-		return fmt.Errorf("keep %s: %w", path, err)
+	file, err := os.OpenFile(fresh, os.O_WRONLY|os.O_CREATE|os.O_EXCL, mode)
+	if err != nil {
+		return err
 	}
-	if err := os.Rename(fresh, path); err != nil {
-		return fmt.Errorf("keep %s: %w", path, err)
+	_, err = file.Write(text)
+	if err := errors.Join(err, file.Sync(), file.Close()); err != nil {
+		return err
 	}
-	return nil
+	return os.Rename(fresh, path)
 }
 
-func load(folder, file, keyFile string) (tls.Certificate, error) {
-	c, err := tls.LoadX509KeyPair(filepath.Join(folder, file), filepath.Join(folder, keyFile))
+func load(file, keyFile string) (tls.Certificate, error) {
+	c, err := tls.LoadX509KeyPair(file, keyFile)
 	if err != nil {
-		return c, fmt.Errorf("the certificate %s: %w", filepath.Join(folder, file), err)
+		return c, fmt.Errorf("the certificate %s: %w", file, err)
 	}
 	return c, nil
 }

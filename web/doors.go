@@ -30,7 +30,7 @@ func newSessions(o Options) *scs.SessionManager {
 	m.Store = o.Sessions
 	m.HashTokenInStore = true
 	m.Lifetime = sessionTime
-	m.Cookie = scs.SessionCookie{Name: cookieName("dewcount", o.Secure), Path: "/", HttpOnly: true, Secure: o.Secure, SameSite: http.SameSiteLaxMode, Persist: true}
+	m.Cookie = scs.SessionCookie{Name: cookieName(o.Name, o.Secure), Path: "/", HttpOnly: true, Secure: o.Secure, SameSite: http.SameSiteLaxMode, Persist: true}
 	m.ErrorFunc = func(w http.ResponseWriter, r *http.Request, err error) {
 		o.Log.Error("session failed", "path", r.URL.Path, "error", err)
 		http.Error(w, "Something went wrong here. Nothing was changed: go back and try again.", http.StatusInternalServerError)
@@ -195,7 +195,9 @@ func (s *server) signInForm(c *echo.Context, code int, fault string, from typed)
 
 // inside returns an address of this program; anything else leads to its first page.
 func inside(to string) string {
-	if !strings.HasPrefix(to, "/") || strings.HasPrefix(to, "//") || strings.ContainsAny(to, "\\\r\n") {
+	at, err := url.Parse(to)
+	strange := func(r rune) bool { return r < 0x21 || r == '\\' || r == 0x7f } // which browsers leave out or read as a slash
+	if err != nil || at.IsAbs() || at.Host != "" || at.User != nil || !strings.HasPrefix(to, "/") || strings.HasPrefix(at.Path, "//") || strings.ContainsFunc(to, strange) {
 		return "/"
 	}
 	return to

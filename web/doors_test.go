@@ -150,7 +150,7 @@ func (h *house) send(c *http.Client, method, path string, form url.Values) (*htt
 func (h *house) as(role people.Role) *http.Client {
 	h.t.Helper()
 	c := h.browser()
-	secret, err := h.people.Invite(ctx, role, "")
+	secret, err := h.people.Invite(ctx, role, "", "")
 	if err != nil {
 		h.t.Fatal(err)
 	}

@@ -80,6 +80,9 @@ type todoView struct{ Name, Rows, Minutes string }
 // reads the morning goes on the rounds.
 func (s *server) todo(c *echo.Context, snap *farm.Snapshot) (todo []todoView, known bool) {
 	season, ok := s.farm.Worked(snap, currentYear(snap))
+	if !ok && c.Get(staleKey) != nil {
+		return nil, false // newer records come in: the rounds are worked out for the state that has them
+	}
 	if !ok {
 		go func() {
 			if _, err := s.farm.Season(snap, currentYear(snap)); err != nil {

@@ -1,6 +1,7 @@
 package web
 
 import (
+	"fmt"
 	"net/http"
 	"net/url"
 	"time"
@@ -19,7 +20,11 @@ type peopleView struct {
 	Address string
 	Link    *linkCode
 	HasOwn  bool // an authority of the farm's own, which phones must be told to trust
+	Open    []invitationView
 }
+
+// An invitationView is a link that still lets somebody in.
+type invitationView struct{ Hash, For, Made, Until string }
 
 type personView struct {
 	ID, Name, Since string
@@ -55,9 +60,45 @@ func (s *server) peoplePage(c *echo.Context, link *linkCode) error {
 			}
 			v.People = append(v.People, personView{p.ID, p.Name, since, p.ID == who(c).ID, roleOptions(p.Role)})
 		}
+		open, err := s.doors.Invitations(c.Request().Context())
+		if err != nil {
+			return err
+		}
+		for _, i := range open {
+			v.Open = append(v.Open, newInvitation(i, all))
+		}
 	}
 	v.Nobody = len(v.People) == 0
 	return s.show(c, http.StatusOK, "people", "/farm", "People", snap, v)
+}
+
+// newInvitation says whom an invitation lets in, who made it and until when it holds.
+func newInvitation(i people.Invitation, all []people.Person) invitationView {
+	named := func(id, otherwise string) string {
+		for _, p := range all {
+			if p.ID == id {
+				return p.Name
+			}
+		}
+		return otherwise
+	}
+	day := func(stamp string) string {
+		at, err := time.Parse(time.RFC3339, stamp)
+		if err != nil {
+			return "an unknown day"
+		}
+		return at.Format("2 January 2006")
+	}
+	v := invitationView{Hash: i.Hash, For: "somebody new, as " + string(i.Role), Until: day(i.Until)}
+	if i.Person != "" {
+		v.For = "a new password for " + named(i.Person, "somebody")
+	}
+	v.Made = fmt.Sprintf("made by %s on %s", named(i.MadeBy, "whoever sits at the machine"), day(i.MadeAt))
+	return v
+}
+
+func (s *server) endInvitation(c *echo.Context) error {
+	return s.onPerson(c, func(hash string) error { return s.doors.EndInvitation(c.Request().Context(), hash) })
 }
 
 func (s *server) listPeople(c *echo.Context) error { return s.peoplePage(c, nil) }
@@ -75,7 +116,7 @@ func (s *server) invite(c *echo.Context) error {
 	if s.doors == nil || who(c).ID == "" {
 		return c.Redirect(http.StatusSeeOther, "/first")
 	}
-	secret, err := s.doors.Invite(c.Request().Context(), people.Role(c.FormValue("role")), c.FormValue("person"))
+	secret, err := s.doors.Invite(c.Request().Context(), people.Role(c.FormValue("role")), c.FormValue("person"), who(c).ID)
 	if err != nil {
 		return peopleFault(err)
 	}

@@ -47,6 +47,7 @@ func (s *server) routes() []route {
 		{post, "/people/:id/role", own, s.setRole},
 		{post, "/people/:id/everywhere", own, s.endSessions},
 		{post, "/people/:id/dismiss", own, s.dismiss},
+		{post, "/people/:id/end", own, s.endInvitation},
 
 		{get, "/", look, s.on(s.morning)},
 		{get, "/go", look, s.on(s.jump)},

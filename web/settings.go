@@ -3,12 +3,14 @@ package web
 import (
 	"errors"
 	"net/http"
+	"net/url"
 	"slices"
 	"strings"
 	"time"
 
 	"dewcount/core/climate"
 	"dewcount/farm"
+	"dewcount/trust"
 
 	"github.com/labstack/echo/v5"
 )
@@ -109,20 +111,27 @@ func (s *server) setSettings(c *echo.Context) error {
 	from := byClimate(posted(c))
 	first := len(book.Settings) == 0
 	needed, more := placeFields()
-	var settings []farm.Setting
-	for _, f := range append(needed, more...) {
-		if value := strings.TrimSpace(from(f.Name)); value != settingOf(book, f.Name) {
-			settings = append(settings, farm.Setting{Key: f.Name, Value: value})
-		}
-	}
-	if _, err := farm.ReadPlace(func(key string) string {
+	place, err := farm.ReadPlace(func(key string) string {
 		if key == "demo_day" || key == "demo_seed" {
 			return settingOf(book, key)
 		}
 		return from(key)
-	}); err != nil {
-		faults, _ := faultsBy(err)
+	})
+	if err == nil {
+		err = canBeTrusted(place.Address)
+	}
+	if faults, only := faultsBy(err); only {
 		return s.settingsForm(c, http.StatusUnprocessableEntity, from, faults)
+	}
+	var settings []farm.Setting
+	for _, f := range append(needed, more...) {
+		value := strings.TrimSpace(from(f.Name))
+		if f.Name == "address" {
+			value = place.Address // as browsers write it
+		}
+		if value != settingOf(book, f.Name) {
+			settings = append(settings, farm.Setting{Key: f.Name, Value: value})
+		}
 	}
 	err = s.farm.Set(c.Request().Context(), by(c), from(shownKey), settings)
 	if changed, ok := errors.AsType[*farm.Changed](err); ok {
@@ -140,6 +149,21 @@ func (s *server) setSettings(c *echo.Context) error {
 		return c.Redirect(http.StatusSeeOther, "/start")
 	}
 	return c.Redirect(http.StatusSeeOther, "/")
+}
+
+// canBeTrusted tries the address of a farm: a certificate is made for its host and looked at as a phone would. An empty one is none.
+func canBeTrusted(address string) error {
+	if address == "" {
+		return nil
+	}
+	at, err := url.Parse(address)
+	if err == nil {
+		err = trust.Try([]string{at.Hostname()})
+	}
+	if err != nil {
+		return farm.Faults{{Field: "address", Advice: "no certificate can be made for this address, so that no phone would trust it: write a name such as https://dew.lan:8443, or the machine's own numbers"}}
+	}
+	return nil
 }
 
 // byClimate completes a form in which a climate stands for the place: its latitude, the middle of the time zone, and sea level.

@@ -22,13 +22,13 @@ var ctx = context.Background()
 
 // A site is a server under test, as a browser that knows no Sec-Fetch-Site sees it.
 type site struct {
-	t      *testing.T
+	t      testing.TB
 	server *httptest.Server
 	client *http.Client
 	store  farm.Store
 }
 
-func newSite(t *testing.T, withDemo bool) *site {
+func newSite(t testing.TB, withDemo bool) *site {
 	t.Helper()
 	store, err := records.Open(ctx, filepath.Join(t.TempDir(), "farm.db"))
 	if err != nil {

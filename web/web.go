@@ -28,6 +28,7 @@ type Options struct {
 	People      *people.People // nil: whoever reaches the pages owns the farm
 	Sessions    scs.Store      // of those who are signed in; needed with People
 	Visitor     string         // the name as whom the demo signs its visitor in
+	Name        string         // of the site's cookies: farms that are served from one machine do not share them
 	Secure      bool           // the pages are reached by https alone
 	Address     string         // that the pages are reached by, unless the farm's settings have another
 	Certificate []byte         // of the farm's own authority, which phones must be told to trust; nil where there is none
@@ -51,6 +52,9 @@ type server struct {
 
 // New returns the handler of a farm's pages.
 func New(f *farm.Farm, o Options) (http.Handler, error) {
+	if o.Name == "" {
+		o.Name = "dewcount"
+	}
 	pages, err := parsePages()
 	if err != nil {
 		return nil, err
@@ -60,7 +64,7 @@ func New(f *farm.Farm, o Options) (http.Handler, error) {
 	e.Logger = o.Log
 	e.HTTPErrorHandler = s.fail
 	e.Use(middleware.Recover(), onlyHosts(o.Hosts), headers, middleware.BodyLimit(mostBody), middleware.CSRFWithConfig(middleware.CSRFConfig{
-		TokenLookup: "form:csrf,header:X-CSRF-Token", CookieName: cookieName("dewcount_csrf", o.Secure), CookiePath: "/", CookieHTTPOnly: true,
+		TokenLookup: "form:csrf,header:X-CSRF-Token", CookieName: cookieName(o.Name+"_csrf", o.Secure), CookiePath: "/", CookieHTTPOnly: true,
 		CookieSecure: o.Secure, CookieSameSite: http.SameSiteLaxMode, Skipper: isFile,
 	}))
 	for _, r := range s.routes() {
@@ -100,7 +104,7 @@ func (s *server) on(show func(*echo.Context, *farm.Snapshot) error) echo.Handler
 
 // patience is how long a page waits for the farm to be worked out before it shows the last state; staleKey says that it does.
 const (
-	patience = 120 * time.Millisecond
+	patience = 100 * time.Millisecond
 	staleKey = "stale"
 )
 
@@ -166,6 +170,9 @@ func headers(next echo.HandlerFunc) echo.HandlerFunc {
 // fail makes a page of an error: the advice for the person, the whole chain for the log.
 func (s *server) fail(c *echo.Context, err error) {
 	code, advice := http.StatusInternalServerError, "Something went wrong here. Nothing was changed: go back and try again."
+	if c.Request().Context().Err() != nil {
+		return // whoever asked has gone: nobody reads the answer, and nothing is wrong
+	}
 	var conflict *farm.Conflict
 	var changed *farm.Changed
 	var faults farm.Faults

@@ -66,6 +66,7 @@ func (p program) export(ctx context.Context, fset *flag.FlagSet, args []string) 
 		return err
 	}
 	folder := fset.Arg(0)
+	_, missing := os.Stat(folder)
 	if err := os.MkdirAll(folder, 0o777); err != nil {
 		return &farm.Advice{Words: "the folder " + folder + " cannot be made: name another", Err: err}
 	}
@@ -80,10 +81,23 @@ func (p program) export(ctx context.Context, fset *flag.FlagSet, args []string) 
 	if err != nil {
 		return err
 	}
-	for _, f := range files {
+	for i, f := range files {
 		if err := os.WriteFile(filepath.Join(folder, f.Name), f.Text, 0o666); err != nil {
+			for _, written := range files[:i+1] { // half a notebook must not be taken for a whole one
+				err = errors.Join(err, removeIfThere(filepath.Join(folder, written.Name)))
+			}
+			if errors.Is(missing, fs.ErrNotExist) {
+				err = errors.Join(err, os.Remove(folder))
+			}
 			return &farm.Advice{Words: f.Name + " cannot be written to " + folder + ": is there room, and may you write there?", Err: err}
 		}
+	}
+	return nil
+}
+
+func removeIfThere(file string) error {
+	if err := os.Remove(file); err != nil && !errors.Is(err, fs.ErrNotExist) {
+		return err
 	}
 	return nil
 }

@@ -35,6 +35,7 @@ var commands = []command{
 	{"forecast", "--db FILE --as-of DATE [--to DATE]", "print the stem forecast as CSV", program.forecast},
 	{"milestones", "--db FILE --as-of DATE", "print the dates of every planting as CSV", program.milestones},
 	{"backtest", "--db FILE [--csv]", "hold past forecasts against what was cut", program.backtest},
+	{"let-in", "--db FILE [--name NAME]", "make a link by which an owner who is locked out chooses a new password", program.letIn},
 	{"backup", "--db FILE COPY", "copy the database while the program runs", program.backup},
 }
 

@@ -12,6 +12,7 @@ import (
 	"net/url"
 	"os"
 	"path/filepath"
+	"runtime/debug"
 	"strconv"
 	"time"
 
@@ -21,6 +22,8 @@ import (
 	"dewcount/records"
 	"dewcount/trust"
 	"dewcount/web"
+
+	"golang.org/x/net/netutil"
 )
 
 const usualAddr = "127.0.0.1:8080"
@@ -136,9 +139,12 @@ func (p program) listen(ctx context.Context, at site) (err error) {
 	defer func() { err = errors.Join(err, sessions.Close()) }()
 	options.Sessions = sessions
 	if at.isDemo {
-		options.Visitor = demo.Visitor
+		options.Visitor, options.Name = demo.Visitor, "dewcount_demo"
 		options.Box = demo.Box(store, p.clock)
 		options.Step = func(ctx context.Context) error { return demo.Step(ctx, store) }
+	}
+	if os.Getenv("GOMEMLIMIT") == "" {
+		debug.SetMemoryLimit(usualMemory)
 	}
 	handler, err := web.New(farm.New(store, p.clock), options)
 	if err != nil {
@@ -158,13 +164,13 @@ func (p program) certificates(at site, farmHost *url.URL, o *web.Options) (*tls.
 		if err != nil {
 			return nil, nil, &farm.Advice{Words: fmt.Sprintf("%s and %s are no certificate and key that belong together: name other files", at.cert, at.key), Err: err}
 		}
-		return serverConfig(c), trust.Hosts(c), nil
+		return serverConfig(func(*tls.ClientHelloInfo) (*tls.Certificate, error) { return &c, nil }), trust.Hosts(c), nil
 	}
 	var hosts []string
 	if farmHost != nil {
 		hosts = append(hosts, farmHost.Hostname())
 	}
-	authority, err := trust.Open(at.file+".tls", hosts, p.clock())
+	authority, err := trust.Open(at.file+".tls", hosts, p.clock)
 	if err != nil {
 		return nil, nil, err
 	}
@@ -173,11 +179,15 @@ func (p program) certificates(at site, farmHost *url.URL, o *web.Options) (*tls.
 		fmt.Fprintf(p.stdout, "This farm has made an authority of its own in %s. A phone trusts it once it has loaded authority.crt from there, or from the page People, as a CA certificate; its fingerprint is\n  %s\n",
 			at.file+".tls", authority.Fingerprint())
 	}
-	return serverConfig(authority.Server), trust.Hosts(authority.Server), nil
+	now, err := authority.Server(nil)
+	if err != nil {
+		return nil, nil, err
+	}
+	return serverConfig(authority.Server), trust.Hosts(*now), nil
 }
 
-func serverConfig(c tls.Certificate) *tls.Config {
-	return &tls.Config{Certificates: []tls.Certificate{c}, MinVersion: tls.VersionTLS12}
+func serverConfig(prove func(*tls.ClientHelloInfo) (*tls.Certificate, error)) *tls.Config {
+	return &tls.Config{GetCertificate: prove, MinVersion: tls.VersionTLS12}
 }
 
 // farmAddress returns the address that the farm has written down for its phones, nil if none.
@@ -228,6 +238,7 @@ func listenOn(ctx context.Context, addr string, config *tls.Config) (net.Listene
 	if err != nil {
 		return nil, &farm.Advice{Words: addr + " is in use or cannot be used: name another, such as --addr 127.0.0.1:8090", Err: err}
 	}
+	listener = netutil.LimitListener(listener, mostConnections)
 	if config == nil {
 		return listener, nil
 	}
@@ -235,16 +246,24 @@ func listenOn(ctx context.Context, addr string, config *tls.Config) (net.Listene
 	return tls.NewListener(listener, config), nil
 }
 
-// How long a request may take to arrive, how long a quiet connection stays, and how long the last ones have when the program stops.
+// How long a request may take to arrive and its answer to be fetched, how long a quiet connection stays, and how long the last ones have when the program stops.
 const (
 	headerTime = 10 * time.Second
 	readTime   = time.Minute
+	writeTime  = 2 * time.Minute
 	idleTime   = 2 * time.Minute
 	farewell   = 5 * time.Second
 )
 
+const (
+	mostHeader      = 64 << 10
+	mostConnections = 400 // a crew's phones have some each; more are strangers, and wait
+	// usualMemory is what the program tries to keep its memory within, in bytes, unless GOMEMLIMIT says otherwise: the largest plan fits twice.
+	usualMemory = 240 << 20
+)
+
 func serveUntil(ctx context.Context, listener net.Listener, handler http.Handler) error {
-	server := &http.Server{Handler: handler, ReadHeaderTimeout: headerTime, ReadTimeout: readTime, IdleTimeout: idleTime}
+	server := &http.Server{Handler: handler, ReadHeaderTimeout: headerTime, ReadTimeout: readTime, WriteTimeout: writeTime, IdleTimeout: idleTime, MaxHeaderBytes: mostHeader}
 	stopped := make(chan error, 1)
 	go func() {
 		<-ctx.Done()

@@ -118,6 +118,31 @@ func TestItSpeaksHTTPSByItsOwnAuthorityAndNothingElse(t *testing.T) {
 	}
 }
 
+// An owner who has forgotten everything is let in by whoever can read the database.
+func TestLetIn(t *testing.T) {
+	file := ownedDB(t, "https://dew.lan:8443")
+	status, stdout, stderr := call("let-in", "--db", file)
+	_, secret, found := strings.Cut(stdout, "https://dew.lan:8443/join/")
+	if status != 0 || !found || !strings.Contains(stdout, "Wren") {
+		t.Fatalf("exit %d, %q, %q", status, stdout, stderr)
+	}
+	secret, _, _ = strings.Cut(secret, "\n")
+	store, err := records.Open(ctx, file)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer store.Close()
+	crew := people.New(store, clock, "")
+	if who, err := crew.Join(ctx, secret, "", "quite another phrase", "here"); err != nil || who.Name != "Wren" || who.Role != people.Owner {
+		t.Errorf("the link lets in %+v, %v", who, err)
+	}
+	for _, args := range [][]string{{"let-in", "--db", file, "--name", "Nobody"}, {"let-in", "--db", demoDB(t)}, {"let-in", "--db", filepath.Join(t.TempDir(), "missing.db")}} {
+		if status, stdout, stderr := call(args...); status != 1 || stdout != "" || strings.Count(stderr, "\n") != 1 {
+			t.Errorf("dewcount %v: exit %d, %q, %q", args, status, stdout, stderr)
+		}
+	}
+}
+
 func TestAFirstStartPrintsTheCode(t *testing.T) {
 	stopping, stop := context.WithCancel(ctx)
 	read, write := io.Pipe()
