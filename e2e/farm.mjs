@@ -1,14 +1,21 @@
 // farm.mjs gives each test a farm on a port of its own, and a page whose console and requests are watched.
 import { test as base, expect } from '@playwright/test'
 import AxeBuilder from '@axe-core/playwright'
-import { mkdirSync } from 'node:fs'
-import { spawn } from 'node:child_process'
+import { mkdirSync, writeFileSync } from 'node:fs'
+import { execFileSync, spawn } from 'node:child_process'
 
 export const test = base.extend({
   kind: ['demo', { option: true }], // or serve, for an empty farm
+  notebook: [null, { option: true }], // files of a notebook by their names, which the farm has to begin with
 
-  address: async ({ kind }, use, info) => {
+  address: async ({ kind, notebook }, use, info) => {
     mkdirSync(info.outputDir, { recursive: true })
+    if (notebook) {
+      const folder = info.outputPath('notebook')
+      mkdirSync(folder, { recursive: true })
+      for (const [name, text] of Object.entries(notebook)) writeFileSync(`${folder}/${name}`, text)
+      execFileSync('./bin/dewcount', ['import', '--db', info.outputPath('farm.db'), folder], { cwd: import.meta.dirname })
+    }
     const words = [kind, '--addr', '127.0.0.1:0', '--db', info.outputPath('farm.db')]
     const farm = spawn('./bin/dewcount', words, { cwd: import.meta.dirname })
     const address = await new Promise((resolve, reject) => {

@@ -16,8 +16,17 @@ import (
 func (s *server) jump(c *echo.Context, snap *farm.Snapshot) error {
 	to := strings.TrimSpace(c.QueryParam("to"))
 	name, _, _ := strings.Cut(to, " ")
+	for _, names := range []func(farm.Planting) string{ // its name, its name as the list has it, its variety, a name with anything behind
+		func(p farm.Planting) string { return p.ID }, func(p farm.Planting) string { return p.ID + " " + p.Variety }, func(p farm.Planting) string { return p.Variety },
+	} {
+		for _, p := range snap.Book.Plantings {
+			if strings.EqualFold(names(p), to) {
+				return c.Redirect(http.StatusSeeOther, "/plantings/"+url.PathEscape(p.ID))
+			}
+		}
+	}
 	for _, p := range snap.Book.Plantings {
-		if strings.EqualFold(p.ID, to) || strings.EqualFold(p.ID, name) || strings.EqualFold(p.Variety, to) {
+		if strings.EqualFold(p.ID, name) {
 			return c.Redirect(http.StatusSeeOther, "/plantings/"+url.PathEscape(p.ID))
 		}
 	}

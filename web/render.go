@@ -5,6 +5,7 @@ import (
 	"embed"
 	"fmt"
 	"html/template"
+	"net/url"
 	"path"
 	"slices"
 	"strings"
@@ -24,7 +25,7 @@ type pages map[string]*template.Template
 
 func parsePages() (pages, error) {
 	shared := []string{"layout.html", "parts.html", "ladder.html", "drawings.html"}
-	base := template.New("layout.html").Funcs(template.FuncMap{"asset": assetAddress, "drawing": drawingAddress, "mark": productMark}).Option("missingkey=error")
+	base := template.New("layout.html").Funcs(template.FuncMap{"asset": assetAddress, "path": url.PathEscape, "drawing": drawingAddress, "mark": productMark}).Option("missingkey=error")
 	for _, name := range shared {
 		if _, err := base.ParseFS(templates, path.Join("templates", name)); err != nil {
 			return nil, fmt.Errorf("template %s: %w", name, err)

@@ -123,7 +123,7 @@ export async function startWalk() {
     showWaiting(part('walk-waiting'), state, records)
     part('walk-refused').replaceChildren(...records.filter((r) => r.refused).map((r) => refusal(r, queue, send)))
     part('walk-last').hidden = !last || records.some((r) => r.id === last.id)
-    if (last) Object.assign(part('walk-last').firstElementChild, { href: `/counts/${last.id}`, textContent: `Correct the count of ${last.name}` })
+    if (last) Object.assign(part('walk-last').firstElementChild, { href: `/counts/${encodeURIComponent(last.id)}`, textContent: `Correct the count of ${last.name}` })
   }
   const send = newSender(queue, told)
 
