@@ -13,12 +13,12 @@ import (
 // A Cause is one thing that moved the forecast of a crop, and by how many stems it moved what is expected of each pick day.
 type Cause struct {
 	Words string
-	Moved []float64 // by the snapshot's pick days
+	Moved []float64 // likely stems, by the snapshot's pick days
 }
 
 // Causes are what moved the forecast of a crop since yesterday morning.
 type Causes struct {
-	Before []float64 // stems expected then, by the snapshot's pick days
+	Before []float64 // stems likely then, by the snapshot's pick days
 	Moves  []Cause   // in the order in which they are told: the weather, then what was recorded
 }
 
@@ -89,12 +89,12 @@ func (s *Snapshot) causesOf(cropID string) (*Causes, error) {
 	return causes, nil
 }
 
-// expected returns the mean stems of a crop for the market on some pick days.
+// expected returns the likely stems of a crop for the market on some pick days.
 func (s *Snapshot) expected(cropID string, picks []day.Day) []float64 {
 	stems := make([]float64, len(picks))
 	for j, d := range picks {
 		if k := slices.Index(s.Forecast.PickDays, d); k >= 0 {
-			stems[j] = s.Forecast.Crops[cropID].ByPick[k][crop.Market].Mean()
+			stems[j] = float64(s.Forecast.Crops[cropID].ByPick[k][crop.Market].Likely())
 		}
 	}
 	return stems

@@ -138,7 +138,10 @@ func (s *Season) picksOf(i int, p *rounds.Planting) {
 		if _, _, waits := s.Book.Waiting(p.ID, on); waits {
 			continue
 		}
-		stems := s.Forecast.Plantings[i].ByPick[j][crop.Market].Mean()
+		stems := float64(s.Forecast.Plantings[i].ByPick[j][crop.Market].Likely())
+		if at, k := s.morning.Index(p.ID), slices.Index(s.morning.Forecast.PickDays, on); at >= 0 && k >= 0 {
+			stems = float64(s.morning.Forecast.Plantings[at].ByPick[k][crop.Market].Likely())
+		}
 		p.Picks = append(p.Picks, rounds.Pick{On: on, Stems: stems, Hours: stems / place.StemsAnHour})
 	}
 }
@@ -163,6 +166,9 @@ func (s *Season) doneOn(p *rounds.Planting, record Planting) {
 	}
 	if last, ok := s.Book.LastCount(p.ID); ok {
 		p.Counted = last.CountedAt.Day()
+	}
+	if at := s.morning.Index(p.ID); at >= 0 {
+		p.CountFor = s.morning.CountFor(at)
 	}
 	for _, c := range s.Book.Cuts {
 		if c.Planting == p.ID && c.CutAt.Day().After(p.Cut) {

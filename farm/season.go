@@ -24,7 +24,8 @@ type Season struct {
 	Dates       []forecast.Milestones // by planting, as Model has them
 	Frosts      climate.FrostRisk
 
-	revision int64    // of the records that it is of
+	morning  *Snapshot // of the same records, where the farm has one drawn from more weathers: one number for one thing on all pages
+	revision int64
 	weekly   sync.Map // stems of single plantings by week, worked out when they are asked for
 }
 
@@ -93,9 +94,9 @@ func NewSeason(b *Book, today day.Day, year int, before *Season) (*Season, error
 	s.Stand = forecast.New(s.Model, stood)
 	s.Forecast = s.Stand.Forecast()
 	s.Dates = s.Stand.AllMilestones()
-	snap := &Snapshot{Book: b, View: s.View, Model: s.Model, Stand: s.Stand}
+	s.morning = &Snapshot{Book: b, View: s.View, Model: s.Model, Stand: s.Stand, Forecast: s.Forecast}
 	for i := range s.Dates {
-		s.Dates[i] = snap.onRecord(i, s.Dates[i])
+		s.Dates[i] = s.morning.onRecord(i, s.Dates[i])
 	}
 	s.Frosts = s.Stand.Frosts(0, s.From.Add(182))
 	if before != nil {
@@ -130,7 +131,7 @@ func (f *Farm) Season(now *Snapshot, year int) (*Season, error) {
 		if err != nil {
 			return nil, err
 		}
-		s.revision = now.Revision
+		s.morning, s.revision = now, now.Revision
 		if last, ok := f.seasons.Get(year); !ok || last.revision <= s.revision {
 			f.seasons.Add(year, s)
 		}
@@ -162,7 +163,11 @@ func (s *Season) With(p Planting) (*Season, error) {
 		return nil, err
 	}
 	year, _, _ := s.From.Date()
-	return NewSeason(&book, s.View.Today, year, s)
+	moved, err := NewSeason(&book, s.View.Today, year, s)
+	if err == nil {
+		moved.morning = s.morning // the frost is that of the farm as it stands
+	}
+	return moved, err
 }
 
 // Index returns the place of a planting in Model, Dates and Forecast, -1 if there is none.

@@ -58,7 +58,7 @@ type Place struct {
 	Picking                         string            // all, ahead or sold
 	PickHour                        float64
 	Usual                           *climate.Season // where the farm has chosen a climate or written down its own
-	LastFrost                       string          // month-day on which the weeks begin to be counted, empty for the day of the 10 % risk
+	LastFrost, FirstFrost           string          // month-days that the farm has written down, empty for those of the 10 % risk
 	SquareCM                        float64         // side of a square of the bed plan
 	Chance                          float64         // that a plan holds its want, 0 to 1
 	Losses                          float64         // share of the plants set out or thinned to that die, 0 to 1
@@ -94,7 +94,7 @@ func readPlace(get func(key string) string) (Place, Faults) {
 		Name: f.Name("name", "the farm's name"), Latitude: f.Number("latitude", -90, 90), Longitude: f.Number("longitude", -180, 180),
 		ElevationM: f.Number("elevation_m", -450, 6000), Picking: f.Word("picking", "", "all", "ahead", "sold"),
 		PickHour: 8, SquareCM: usualSquareCM, Chance: usualChance, Losses: usualLosses, Margin: usualMargin, StemsAnHour: usualStemsAnHour,
-		LastFrost: f.raw("last_frost"), BenchTrays: f.OptWhole("bench_trays", 0, 100_000), PickHoursAWeek: f.OptNumber("pick_hours_a_week", 0, 10_000),
+		LastFrost: f.raw("last_frost"), FirstFrost: f.raw("first_frost"), BenchTrays: f.OptWhole("bench_trays", 0, 100_000), PickHoursAWeek: f.OptNumber("pick_hours_a_week", 0, 10_000),
 		DemoDay: f.OptDay("demo_day"),
 	}
 	for name, set := range map[string]struct {

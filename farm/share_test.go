@@ -231,3 +231,69 @@ func TestAChangeRestsOnWhatStands(t *testing.T) {
 		t.Errorf("%d of 10 varieties are kept", len(book.Varieties))
 	}
 }
+
+// Frost dates are the same on every day and page of a growing year, and what the farm has written down goes before the weather.
+func TestFrostDatesAreTheSameEveryDay(t *testing.T) {
+	f, store := meadow(t)
+	now := time.Date(2026, 1, 20, 5, 0, 0, 0, time.UTC)
+	f = farm.New(store, func() time.Time { return now })
+	first := snapshot(t, f).FrostDates(day.Must("2026-06-01"))
+	if first.Last.Before(day.Must("2026-04-01")) || first.Last.After(day.Must("2026-06-10")) || first.First.Before(day.Must("2026-09-15")) || first.First.After(day.Must("2026-11-15")) {
+		t.Fatalf("frost ends on %s and begins on %s at 46.9° N and 400 m", first.Last, first.First)
+	}
+	for _, today := range []time.Time{now.AddDate(0, 3, 0), now.AddDate(0, 6, 3), now.AddDate(0, 10, 0)} {
+		now = today
+		if err := f.Add(ctx, "", farm.WeatherDay{Date: day.Of(today.AddDate(0, 0, -1).Date()), TminC: -4, TmaxC: 2}.Record()); err != nil {
+			t.Fatal(err)
+		}
+		s := snapshot(t, f)
+		season, err := f.Season(s, 2026)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if a, b := s.FrostDates(day.Must("2026-06-01")), season.FrostDates(); a != first || b != first || s.Week1(day.Must("2026-07-01")) != first.Last {
+			t.Errorf("on %s the frost dates are %v and %v in the season, in January %v", today.Format(time.DateOnly), a, b, first)
+		}
+	}
+	if err := f.Set(ctx, "", "", []farm.Setting{{Key: "last_frost", Value: "05-20"}}); err != nil {
+		t.Fatal(err)
+	}
+	s := snapshot(t, f)
+	if d := s.FrostDates(day.Must("2026-06-01")); d.Last != day.Must("2026-05-20") || d.First != first.First {
+		t.Errorf("with 20 May written down frost ends on %s and begins on %s", d.Last, d.First)
+	}
+	if d := s.NextFrosts(); d.Last != day.Must("2027-05-20") {
+		t.Errorf("in November the next last frost is on %s", d.Last)
+	}
+}
+
+// What nobody waits for need not be counted, however unsure it is; a farm without orders waits for all.
+func TestWorthCountingIsWhatSomebodyWaitsFor(t *testing.T) {
+	f, _ := meadow(t)
+	s := snapshot(t, f)
+	zinnia, sunflower := s.Index("ZC1"), s.Index("SU1")
+	if d := s.CountFor(zinnia); d != day.Must("2026-07-10") {
+		t.Errorf("zinnias, which the market wants, are worth a count before %v, want Friday's pick", d)
+	}
+	if d := s.CountFor(sunflower); !d.IsZero() {
+		t.Errorf("sunflowers, which nobody wants, are worth a count before %v", d)
+	}
+	if err := f.Withdraw(ctx, "", "", &farm.OrderLines, "Market|1"); err != nil {
+		t.Fatal(err)
+	}
+	if err := f.Withdraw(ctx, "", "", &farm.OrderLines, "Market|2"); err != nil {
+		t.Fatal(err)
+	}
+	if err := f.Withdraw(ctx, "", "", &farm.Orders, "Market"); err != nil {
+		t.Fatal(err)
+	}
+	if s := snapshot(t, f); s.CountFor(zinnia).IsZero() {
+		t.Error("on a farm without orders nothing is worth a count")
+	}
+	if err := f.Add(ctx, "", count("c", "2026-07-09", 60, 20, 10, 10, 10, 30).Record()); err != nil {
+		t.Fatal(err)
+	}
+	if d := snapshot(t, f).CountFor(zinnia); d == day.Must("2026-07-10") {
+		t.Error("what was counted this morning is worth another count before tomorrow's pick")
+	}
+}

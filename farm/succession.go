@@ -2,7 +2,6 @@ package farm
 
 import (
 	"context"
-	"fmt"
 	"slices"
 
 	"dewcount/core/crop"
@@ -238,19 +237,10 @@ func (p *SuccessionPlan) judge(ground *plan.Ground, want plan.Want, to day.Day) 
 // week1 returns the day from which weeks are counted in the year of a period: the farm's own, or that after which one spring in ten still
 // has frost; the first day of the growing year where there is none.
 func (s *Snapshot) week1(place Place, in day.Day) day.Day {
-	year := seasonYear(in, place.Latitude)
-	from, _ := seasonSpan(year, place.Latitude)
-	if place.LastFrost != "" {
-		for _, y := range []int{year, year + 1} {
-			if d, err := day.Parse(fmt.Sprintf("%04d-%s", y, place.LastFrost)); err == nil && !d.Before(from) {
-				return d
-			}
-		}
+	if last := s.FrostDates(in).Last; !last.IsZero() {
+		return last
 	}
-	// The period may lie beyond the morning's weathers: one year's frosts are like the next's.
-	if _, last := s.Stand.NextFrosts(0.1); !last.IsZero() {
-		return inYear(last, from)
-	}
+	from, _ := seasonSpan(seasonYear(in, place.Latitude), place.Latitude)
 	return from
 }
 

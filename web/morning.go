@@ -135,11 +135,11 @@ func newMorning(snap *farm.Snapshot, chosen int) morningView {
 		v.For, v.Hours = feeds(dues, pick), cuttingHours(snap, pick)
 		v.Crops, v.Quiet = cropLines(snap, dues, chosen)
 		for j, d := range f.PickDays {
-			total := 0.0
+			total := 0
 			for _, cells := range f.Crops {
-				total += cells.ByPick[j][crop.Market].Mean()
+				total += cells.ByPick[j][crop.Market].Likely()
 			}
-			v.Picks = append(v.Picks, pickView{d.String(), d.Spoken(), fmt.Sprintf("about %d", roundly(total)), j == chosen})
+			v.Picks = append(v.Picks, pickView{d.String(), d.Spoken(), fmt.Sprintf("likely %d", total), j == chosen})
 		}
 	}
 	const dueDays = 10
@@ -150,14 +150,6 @@ func newMorning(snap *farm.Snapshot, chosen int) morningView {
 	}
 	v.ToCount = toCount(snap)
 	return v
-}
-
-// roundly rounds to what can be said of a sum: two figures.
-func roundly(n float64) int {
-	if n < 100 {
-		return int(n + 0.5)
-	}
-	return int(n/10+0.5) * 10
 }
 
 // feeds names the orders that a pick day's stems go to.
@@ -351,15 +343,16 @@ func toCount(snap *farm.Snapshot) []toCountView {
 	}
 	var all []candidate
 	for i, p := range snap.Model.Plantings {
-		if !p.Ended.IsZero() || !countDue(snap, i) {
+		pick := snap.CountFor(i)
+		if pick.IsZero() {
 			continue
 		}
-		standing := snap.Stand.Standing(i)
-		why := "in bud, never counted"
+		next := snap.Forecast.Plantings[i].ByPick[slices.Index(snap.Forecast.PickDays, pick)][crop.Market]
+		why := "never counted"
 		if last, ok := snap.Book.LastCount(p.ID); ok {
 			why = "last counted " + days(snap.View.Today.Sub(last.CountedAt.Day())) + " ago"
 		}
-		all = append(all, candidate{toCountView{p.ID, p.Variety, bedOf(snap, p.ID), why}, standing.AtBest - standing.Sure})
+		all = append(all, candidate{toCountView{p.ID, p.Variety, bedOf(snap, p.ID), fmt.Sprintf("%s: %d to %d stems on %s", why, next.Sure(), next.AtBest(), pick.Spoken())}, float64(next.AtBest() - next.Sure())})
 	}
 	slices.SortFunc(all, func(a, b candidate) int { return cmp.Or(cmp.Compare(b.doubt, a.doubt), strings.Compare(a.ID, b.ID)) })
 	var views []toCountView

@@ -71,7 +71,7 @@ func state(snap *farm.Snapshot, i int) string {
 	case p.Growth.Started.After(today):
 		return "to be started"
 	case standing.Likely >= 1:
-		return fmt.Sprintf("about %s in bud or bloom", stems(roundly(standing.Likely)))
+		return fmt.Sprintf("likely %s in bud or bloom", stems(int(standing.Likely+0.5)))
 	case finished(snap, i):
 		return "nothing left to come: pull it out"
 	case p.Growth.Out().After(today):

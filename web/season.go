@@ -150,7 +150,8 @@ func (s *server) seasonPage(c *echo.Context, code int, snap *farm.Snapshot, from
 
 // seasonFrost says when frost ends and begins in a season.
 func seasonFrost(s *farm.Season) string {
-	last, first := s.Frosts.Last(0.1), s.Frosts.First(0.1)
+	frost := s.FrostDates()
+	last, first := frost.Last, frost.First
 	say := func(d day.Day) string { return d.Midnight().Format("2 January") }
 	switch {
 	case last.IsZero() && first.IsZero():

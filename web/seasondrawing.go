@@ -171,7 +171,7 @@ func (d *seasonDrawing) frost(s *farm.Season, y yearScale) {
 	for _, line := range []struct {
 		at   day.Day
 		name string
-	}{{s.Frosts.Last(0.1), "frost after this 1 year in 10"}, {s.Frosts.First(0.1), "frost before this 1 year in 10"}} {
+	}{{s.FrostDates().Last, "frost after this 1 year in 10"}, {s.FrostDates().First, "frost before this 1 year in 10"}} {
 		if !line.at.IsZero() && !line.at.Before(s.From) && line.at.Before(s.Until) {
 			d.FrostLines = append(d.FrostLines, tickView{place(y.at(line.at)), line.name + ": " + line.at.Spoken()})
 		}

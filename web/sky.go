@@ -95,9 +95,10 @@ func clock(solar float64, d day.Day, place farm.Place) string {
 
 // frostWords says when frost comes and when it ends here, and how far that can be trusted.
 func frostWords(snap *farm.Snapshot) string {
-	first, last := snap.Stand.NextFrosts(0.1)
+	frosts := snap.FrostDates(snap.View.Today)
+	first, last := frosts.First, frosts.Last
 	say := func(d day.Day) string { return d.Midnight().Format("2 January") }
-	words := "By the weathers that are possible here "
+	words := "By what is written down here, or else by the weathers that are possible, "
 	switch {
 	case first.IsZero() && last.IsZero():
 		return words + "there is hardly any frost."

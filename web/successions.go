@@ -136,7 +136,8 @@ func usualPeriod(snap *farm.Snapshot, p *crop.Profile) (from, to day.Day) {
 	}
 	const worth, whole = 28, 12 * 7
 	today := snap.View.Today
-	autumn, spring := snap.Stand.NextFrosts(0.1)
+	frosts := snap.NextFrosts()
+	autumn, spring := frosts.First, frosts.Last
 	from = today.Add(slow)
 	switch {
 	case autumn.IsZero() && spring.IsZero():

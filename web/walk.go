@@ -8,7 +8,6 @@ import (
 
 	"dewcount/core/crop"
 	"dewcount/core/day"
-	"dewcount/core/rounds"
 	"dewcount/croptable"
 	"dewcount/farm"
 	"dewcount/web/ladder"
@@ -51,7 +50,7 @@ type walkRow struct {
 	Window   []string  `json:"window"`
 	Tests    string    `json:"tests"`
 	Wag      bool      `json:"wag"` // its necks are tried
-	Due      bool      `json:"due"` // a count is worth its minutes before the next pick
+	Due      bool      `json:"due"` // somebody waits for it and nobody is sure
 	Done     string    `json:"done"`
 	Waiting  string    `json:"waiting"`
 }
@@ -107,16 +106,6 @@ func (s *server) usualCauses(snap *farm.Snapshot) []string {
 	return slices.Compact(causes)
 }
 
-// countDue tells whether a row is worth counting before the next pick.
-func countDue(snap *farm.Snapshot, i int) bool {
-	var counted day.Day
-	if last, ok := snap.Book.LastCount(snap.Model.Plantings[i].ID); ok {
-		counted = last.CountedAt.Day()
-	}
-	picks := snap.Forecast.PickDays
-	return len(picks) > 0 && rounds.CountDue(snap.Stand.Standing(i).Rungs, counted, picks[0])
-}
-
 // triesNecks tells whether a crop's stems are wagged before they are cut.
 func triesNecks(e croptable.Entry) bool {
 	return slices.Contains(e.Cut[crop.Market.String()].Tests, "stiff-neck")
@@ -141,7 +130,7 @@ func newWalkRow(snap *farm.Snapshot, i int) walkRow {
 	if last, ok := snap.Book.LastCount(p.ID); ok && last.CountedAt.Day() == snap.View.Today {
 		r.Done = last.CountedAt.String()
 	}
-	r.Due = countDue(snap, i)
+	r.Due = !snap.CountFor(i).IsZero()
 	r.Waiting = waits(snap.Book, p.ID, snap.View.Today)
 	r.Sample, r.Hint = sampleHint(snap, i)
 	return r

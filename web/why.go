@@ -59,9 +59,9 @@ func (s *server) why(c *echo.Context, snap *farm.Snapshot) error {
 	v := whyView{Crop: profile.Name, CropID: id, Pick: on.String(), On: on.Spoken(), Spread: newSpreadView(spread, most, 0), Rests: rests(snap),
 		Sum: "The rows are added up within each possible weather before the bounds are taken: they would not all do badly on the same day, so the sum is surer than its parts."}
 	for j, d := range snap.Forecast.PickDays {
-		v.Picks = append(v.Picks, pickView{Day: d.String(), Spoken: d.Spoken(), Stems: fmt.Sprintf("about %d", roundly(cells.ByPick[j][crop.Market].Mean())), Chosen: j == pick})
+		v.Picks = append(v.Picks, pickView{Day: d.String(), Spoken: d.Spoken(), Stems: fmt.Sprintf("likely %d", cells.ByPick[j][crop.Market].Likely()), Chosen: j == pick})
 	}
-	v.Yesterday = fmt.Sprintf("Yesterday morning about %.0f stems were expected on %s, now about %.0f.", causes.Before[pick], on.Spoken(), spread.Mean())
+	v.Yesterday = fmt.Sprintf("Yesterday morning %.0f stems were likely on %s, now %d are.", causes.Before[pick], on.Spoken(), spread.Likely())
 	for _, m := range causes.Moves {
 		v.Moves = append(v.Moves, newMove(m.Words, m.Moved, pick))
 	}

@@ -39,24 +39,6 @@ func (s *Stand) FrostWithin(i, days int) float64 {
 	return float64(n) / float64(len(r.frost))
 }
 
-// NextFrosts returns the day up to which the chance of frost (0 °C) in the autumn to come is at most risk (0 to 1), and the day of the
-// spring to come after which it is; zero Days where it never is greater.
-func (s *Stand) NextFrosts(risk float64) (first, last day.Day) {
-	const celsius, halfYear = 0, 183
-	frosts := func(around day.Day) climate.FrostRisk {
-		return climate.Frosts(s.sky.past, s.sky.members, celsius, s.sky.latitude, around)
-	}
-	now := frosts(s.farm.From)
-	first, last = now.First(risk), now.Last(risk)
-	if first.Before(s.farm.From) {
-		first = day.Day{}
-	}
-	if last.Before(s.farm.From) {
-		last = frosts(s.farm.From.Add(halfYear)).Last(risk)
-	}
-	return first, last
-}
-
 // SoilWarm returns the first day from From on by which the soil is so warm, in °C, as often as not, and whether there is one.
 func (s *Stand) SoilWarm(celsius float64) (day.Day, bool) {
 	return climate.SoilWarm(s.sky.past, s.sky.members, celsius, 0.5, s.farm.From)

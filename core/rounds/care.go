@@ -23,11 +23,14 @@ const (
 	netAPlant     = 0.06
 	pinchAPlant   = 0.06
 	stripAPlant   = 0.25
-	feedMinutes   = 8
+	feedMinutes   = 5
+	feedAPlant    = 0.03
 	disbudAPlant  = 0.3
 	bagAPlant     = 0.25
-	scoutMinutes  = 1.5
-	countMinutes  = 3
+	scoutMinutes  = 1
+	scoutAPlant   = 0.01 // somebody looks at some of them
+	countMinutes  = 1
+	countAPlant   = 0.15 // of those counted
 	deadheadAStem = 0.08
 )
 
@@ -72,7 +75,7 @@ func (r *round) support() {
 			Reason: what, Cost: "above " + fmt.Sprint(netUntilCM) + " cm it can no longer be done without breaking stems, and the row falls in the first gale"})
 	}
 	if raise := r.tall(raiseAtCM); r.Profile.Support == "net" && r.Profile.HeightCM[0] > tallCropCM && r.done(Net) && r.open(RaiseNet, raise.Add(10)) {
-		r.add(Job{Task: RaiseNet, Earliest: raise.Add(-3), Best: raise, Latest: raise.Add(10), Harm: 0.3, Minutes: netMinutes, Reason: "the crop has grown through its net", Cost: "tops lean over a low net"})
+		r.add(Job{Task: RaiseNet, Earliest: raise.Add(-3), Best: raise, Latest: raise.Add(10), Harm: 0.3, Minutes: netMinutes + netAPlant*float64(r.Plants), Reason: "the crop has grown through its net", Cost: "tops lean over a low net"})
 	}
 }
 
@@ -135,7 +138,7 @@ func (r *round) feed() {
 	switch r.Feeding {
 	case SpringFeed:
 		if r.open(Feed, from.Add(14)) {
-			r.add(Job{Task: Feed, Earliest: from.Add(-4), Best: from, Latest: from.Add(14), Harm: 0.2, Minutes: feedMinutes, Reason: "once, when it has rooted", Cost: "thinner stems"})
+			r.add(Job{Task: Feed, Earliest: from.Add(-4), Best: from, Latest: from.Add(14), Harm: 0.2, Minutes: feedMinutes + feedAPlant*float64(r.Plants), Reason: "once, when it has rooted", Cost: "thinner stems"})
 		}
 	case WeeksFeed:
 		next := from
@@ -145,7 +148,7 @@ func (r *round) feed() {
 			next = r.today
 		}
 		if end.IsZero() || next.Before(end.Add(-feedEvery)) {
-			r.add(Job{Task: Feed, After: r.Done[Feed], Earliest: next.Add(-4), Best: next, Latest: next.Add(7), Harm: 0.15, Minutes: feedMinutes,
+			r.add(Job{Task: Feed, After: r.Done[Feed], Earliest: next.Add(-4), Best: next, Latest: next.Add(7), Harm: 0.15, Minutes: feedMinutes + feedAPlant*float64(r.Plants),
 				Reason: "every three weeks, low in nitrogen", Cost: "later stems are thinner; much nitrogen would give leaves for flowers"})
 		}
 	}
@@ -190,7 +193,7 @@ func (r *round) scout() {
 	if next.Before(r.today) {
 		next = r.today
 	}
-	r.add(Job{Task: Scout, After: r.Done[Scout], Earliest: next.Add(-1), Best: next, Latest: next.Add(3), Harm: 0.2, Minutes: scoutMinutes,
+	r.add(Job{Task: Scout, After: r.Done[Scout], Earliest: next.Add(-1), Best: next, Latest: next.Add(3), Harm: 0.2, Minutes: scoutMinutes + scoutAPlant*float64(r.Plants),
 		Reason: "look at flowers and the undersides of leaves, pale varieties first", Cost: "what is seen a week later has had a week more"})
 }
 
@@ -203,7 +206,7 @@ func (r *round) harvesting() {
 	for _, pick := range r.Picks {
 		if pick.Stems >= 1 && !r.Cut.After(pick.On.Add(-1)) {
 			r.add(Job{Task: Cut, After: pick.On, Earliest: pick.On, Best: pick.On, Latest: pick.On, Harm: 0.9, Minutes: 60 * pick.Hours,
-				Reason: fmt.Sprintf("about %.0f stems stand right", pick.Stems), Cost: fmt.Sprintf("about %.0f stems go on opening, and most are over by the next pick", pick.Stems)})
+				Reason: fmt.Sprintf("%.0f stems likely stand right", pick.Stems), Cost: fmt.Sprintf("about %.0f stems go on opening, and most are over by the next pick", pick.Stems)})
 		}
 	}
 	r.deadhead()
@@ -212,10 +215,17 @@ func (r *round) harvesting() {
 // countEvery is how many days a count serves the picks that follow.
 const countEvery = 4
 
-// CountDue tells whether a row with so many stems expected on the rungs is worth counting before a pick; it was counted last on a day,
-// zero for never.
-func CountDue(standing [crop.Rungs]float64, counted, pick day.Day) bool {
-	return coming(standing) >= 1 && (counted.IsZero() || pick.Sub(counted) >= countEvery)
+// What is in doubt: so many stems between sure and at best, and such a part of what is likely.
+const (
+	doubtStems = 4
+	doubtPart  = 0.2
+)
+
+// CountDue tells whether a row is worth counting before a pick from which so many stems are sure, likely, and at best: there are some, and
+// nobody is sure how many. It was counted last on a day, zero for never.
+func CountDue(sure, likely, best int, counted, pick day.Day) bool {
+	doubt := float64(best - sure)
+	return likely >= 1 && doubt >= doubtStems && doubt >= doubtPart*float64(likely) && (counted.IsZero() || pick.Sub(counted) >= countEvery)
 }
 
 // coming returns the stems that are not going over.
@@ -232,19 +242,21 @@ func (r *round) count() {
 	bud := r.Dates.FirstBud.Likely
 	if coming(r.Standing) < 1 {
 		if !bud.IsZero() && r.Counted.Before(bud) && r.Cut.IsZero() {
-			r.add(Job{Task: Count, After: r.Counted, Earliest: bud.Add(1), Best: bud.Add(3), Latest: bud.Add(10), Harm: 0.2, Minutes: countMinutes, Reason: "first buds are due: see whether they are there",
+			r.add(Job{Task: Count, After: r.Counted, Earliest: bud.Add(1), Best: bud.Add(3), Latest: bud.Add(10), Harm: 0.2, Minutes: r.countMinutes(), Reason: "first buds are due: see whether they are there",
 				Cost: "its forecast rests on the calendar alone"})
 		}
 		return
 	}
-	for _, pick := range r.Picks {
-		if pick.On.Before(r.today) || !CountDue(r.Standing, r.Counted, pick.On) {
-			continue
-		}
-		r.add(Job{Task: Count, After: r.Counted, Earliest: pick.On.Add(-2), Best: maxDay(r.today, pick.On.Add(-1)), Latest: pick.On, Harm: 0.3, Minutes: countMinutes,
-			Reason: "before the pick of " + pick.On.Spoken(), Cost: "the pick is less sure"})
-		return
+	if pick := r.CountFor; !pick.IsZero() {
+		r.add(Job{Task: Count, After: r.Counted, Earliest: pick.Add(-2), Best: maxDay(r.today, pick.Add(-1)), Latest: pick, Harm: 0.3, Minutes: r.countMinutes(),
+			Reason: "before the pick of " + pick.Spoken() + ", which somebody waits for", Cost: "the pick is less sure"})
 	}
+}
+
+// countMinutes returns what counting a sample of the row takes.
+func (r *round) countMinutes() float64 {
+	const most = 20 // plants that are usually counted of a long row
+	return countMinutes + countAPlant*float64(min(r.Plants, most))
 }
 
 // deadhead: what goes over is cut off every few days, or the plant stops.

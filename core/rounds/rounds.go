@@ -103,6 +103,7 @@ type Planting struct {
 	Finished bool // nothing stands and nothing is to come
 	Picks    []Pick
 	Counted  day.Day // last
+	CountFor day.Day // the next pick that somebody waits for and nobody is sure of; zero if there is none
 	Cut      day.Day // last
 	Done     map[Task]day.Day
 	Events   []day.Day // on which a prime flower of it is wanted

@@ -90,6 +90,7 @@ func TestDatesByHand(t *testing.T) {
 	over := flower()
 	over.Finished, over.NextHere = true, on("2026-09-05")
 	picked := flower()
+	picked.CountFor = on("2026-07-10")
 	picked.Standing = [crop.Rungs]float64{10, 5, 5, 5, 5, 8, 4, 2}
 	picked.Picks = []Pick{{On: on("2026-07-10"), Stems: 13, Hours: 0.1}}
 	picked.Counted, picked.Cut = on("2026-07-03"), on("2026-07-07")
@@ -268,6 +269,61 @@ func TestJobsKeepTheirNames(t *testing.T) {
 	for _, task := range []Task{Thin, Net, Pinch} {
 		if before[task].ID() != after[task].ID() {
 			t.Errorf("%s is called %q and two days later %q", task, before[task].ID(), after[task].ID())
+		}
+	}
+}
+
+// A seed bed is watered by hand every other day until ten days after half of it is up, and is no established row for weeks; what was raised
+// under cover is watered by hand for two to three weeks. More plants take longer.
+func TestYoungPlantsAreWateredByHand(t *testing.T) {
+	hot := mild
+	hot.every = climate.Extremes{TminC: 14, TmaxC: 28}
+	sown, raised := flower(), flower()
+	raised.Method, raised.Out, raised.IsOut = crop.Cutting, on("2026-05-12"), true
+	for _, c := range []struct {
+		name, today string
+		p           *Planting
+		byHand      bool
+	}{
+		{"before it is up", "2026-05-08", sown, true}, {"half are up", "2026-05-12", sown, true}, {"nine days later", "2026-05-20", sown, true},
+		{"growing", "2026-05-24", sown, false}, {"cuttings just planted", "2026-05-13", raised, true}, {"a fortnight in the bed", "2026-05-26", raised, true}, {"four weeks in the bed", "2026-06-09", raised, false},
+	} {
+		j, ok := jobsOf(c.p, hot, c.today)[Water]
+		if !ok || strings.Contains(j.Reason, "by hand") != c.byHand {
+			t.Errorf("%s: %q (there: %v), want by hand %v", c.name, j.Reason, ok, c.byHand)
+		}
+	}
+	few := flower()
+	few.Plants = 10
+	a, b := jobsOf(sown, hot, "2026-05-12"), jobsOf(few, hot, "2026-05-12")
+	for _, task := range []Task{Water, Scout, Thin, Net} {
+		if a[task].Minutes <= b[task].Minutes {
+			t.Errorf("%s takes %.1f minutes for %d plants and %.1f for %d", task, a[task].Minutes, sown.Plants, b[task].Minutes, few.Plants)
+		}
+	}
+	if a, b := a[Water].Minutes, b[Water].Minutes; a != 9 || b != 4.5 { // 4 minutes, and 3 seconds a plant
+		t.Errorf("watering by hand takes %.1f minutes for 100 plants and %.1f for 10, want 9 and 4.5", a, b)
+	}
+}
+
+// Worth counting is what stands right and of which nobody is sure.
+func TestCountDue(t *testing.T) {
+	for _, c := range []struct {
+		name               string
+		sure, likely, best int
+		counted            string
+		want               bool
+	}{
+		{"in doubt, never counted", 20, 30, 44, "", true}, {"nothing stands right", 0, 0, 6, "", false}, {"everybody is sure", 28, 30, 33, "", false},
+		{"a few stems more or less", 1, 2, 4, "", false}, {"a tenth of many", 290, 300, 310, "", false},
+		{"counted three days before the pick", 20, 30, 44, "2026-07-07", false}, {"counted four days before it", 20, 30, 44, "2026-07-06", true},
+	} {
+		var counted day.Day
+		if c.counted != "" {
+			counted = on(c.counted)
+		}
+		if got := CountDue(c.sure, c.likely, c.best, counted, on("2026-07-10")); got != c.want {
+			t.Errorf("%s: CountDue(%d, %d, %d) = %v, want %v", c.name, c.sure, c.likely, c.best, got, c.want)
 		}
 	}
 }

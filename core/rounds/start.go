@@ -15,6 +15,8 @@ const (
 	potOnAPlant    = 0.5
 	plantOutAPlant = 0.35
 	thinAPlant     = 0.12
+	trayMinutes    = 3 // to carry the first tray
+	trayAPlant     = 0.04
 )
 
 // starting adds what a planting needs until it stands in its bed at its final distance.
@@ -51,7 +53,7 @@ func (r *round) sow() {
 func (r *round) raise() {
 	t := r.Raising
 	if d := t.OffHeat; !d.IsZero() && r.open(OffHeat, d.Add(1)) && r.Out.After(r.today) {
-		r.add(Job{Task: OffHeat, Earliest: d, Best: d, Latest: d.Add(1), Harm: 0.9, Minutes: 5,
+		r.add(Job{Task: OffHeat, Earliest: d, Best: d, Latest: d.Add(1), Harm: 0.9, Minutes: trayMinutes + trayAPlant*float64(r.Plants),
 			Reason: "most are up by then: take the tray off the heat and into full light", Cost: "warm and dark they draw up thin, for good"})
 	}
 	if d := t.PotOn; !d.IsZero() && r.open(PotOn, d.Add(7)) {
@@ -60,7 +62,7 @@ func (r *round) raise() {
 	}
 	if len(t.Harden) > 0 && r.open(Harden, t.Out.Add(-4)) {
 		first := t.Harden[0].Day
-		r.add(Job{Task: Harden, Earliest: first.Add(-2), Best: first, Latest: maxDay(first, t.Out.Add(-4)), Harm: 0.5, Minutes: 10,
+		r.add(Job{Task: Harden, Earliest: first.Add(-2), Best: first, Latest: maxDay(first, t.Out.Add(-4)), Harm: 0.5, Minutes: trayMinutes + 2*trayAPlant*float64(r.Plants), // out and in again
 			Reason: fmt.Sprintf("%d days until it is planted out: out by day, in by night, a little longer each day", len(t.Harden)), Cost: "soft plants burn and stand still in the bed"})
 	}
 	r.plantOut()

@@ -40,7 +40,8 @@ const (
 	deepMM      = 18
 	heavyMM     = 28  // in heavy soil
 	youngCover  = 0.5 // of a lawn's thirst
-	freshDays   = 18  // for which transplants are watered by hand
+	freshDays   = 18  // for which transplants are watered by hand: two to three weeks
+	growingDays = 10  // after half are up, for which the others still come and a seed bed stays moist on top
 	tubersDryTo = 14  // days after the shoots show, until they have two or three pairs of leaves
 	soaking     = 3   // mm of rain from which a seed bed is moist through
 )
@@ -69,11 +70,15 @@ func (r *round) stage(d day.Day) (drink, bool) {
 		return drink{}, false
 	case r.Method == crop.Direct && (up.IsZero() || d.Before(up)):
 		return drink{seedBedMM, youngCover, true, "seed must lie moist until it is up"}, true
+	case r.Method == crop.Direct && d.Sub(up) < growingDays:
+		return drink{seedBedMM, youngCover, true, "seedlings root a finger deep, and the late ones still come up"}, true
+	case r.Method == crop.Direct && d.Sub(up) < growingDays+freshDays:
+		return drink{freshMM, youngCover, false, "seedlings reach a hand's depth"}, true
 	case r.Raising != nil && d.Before(r.Out):
 		return drink{}, false // in its tray, which is watered daily on its bench
 	case r.Method == crop.Tuber && (up.IsZero() || d.Before(up.Add(tubersDryTo))):
 		return drink{}, false // it rots in wet soil
-	case r.Raising != nil && d.Sub(r.Out) < freshDays:
+	case r.Method != crop.Direct && r.Out.After(r.Started) && !d.Before(r.Out) && d.Sub(r.Out) < freshDays:
 		return drink{freshMM, youngCover, true, "fresh transplants reach a hand's depth"}, true
 	case r.isSunflower():
 		bloom := r.Dates.FirstCut.Likely
@@ -94,8 +99,9 @@ func (r *round) stage(d day.Day) (drink, bool) {
 
 // What watering takes, in minutes.
 const (
-	waterMinutes = 2
-	handMinutes  = 10
+	waterMinutes = 2 // a tap is opened and shut
+	handMinutes  = 4
+	handAPlant   = 0.05
 )
 
 // lookBack is for how many days thirst is added up, lookAhead for how many it is foreseen.
@@ -135,7 +141,7 @@ func (r *round) watering() {
 		}
 		j.Reason += ": " + drink.why
 		if drink.byHand {
-			j.Latest, j.Minutes, j.Harm = d, handMinutes, 0.8
+			j.Latest, j.Minutes, j.Harm = d, handMinutes+handAPlant*float64(r.Plants), 0.8
 			j.Reason += "; by hand, not with the drip line"
 			j.Cost = "seed that dries out after it has swollen is dead, and fresh roots with it"
 		}
