@@ -128,7 +128,7 @@ test('each rung is told apart from its neighbours as a thumbnail', async ({ page
   test.skip(isMobile, 'drawn alike everywhere')
   await page.goto(address + '/ladders')
   const sheets = await page.locator('.stage use').evaluateAll((uses) => [...new Set(uses.map((use) => use.getAttribute('href').split('#')[0]))])
-  expect(sheets).toHaveLength(18)
+  expect(sheets).toHaveLength(19)
   const apart = await page.evaluate(async (sheets) => {
     const width = 32
     const height = 38

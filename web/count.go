@@ -73,7 +73,7 @@ func (s *server) countForm(c *echo.Context, code int, snap *farm.Snapshot, p far
 	standing := snap.Stand.Standing(i)
 	entry, _, _ := snap.Book.Entry(snap.Model.Plantings[i].Growth.Profile.ID)
 	wags := triesNecks(entry)
-	for k, rung := range ladderOf(snap.Model.Plantings[i].Growth.Profile.Form, standing.Rungs, window) {
+	for k, rung := range ladderOf(snap.Model.Plantings[i].Growth.Profile.Ladder, standing.Rungs, window) {
 		cell := rungField{rungView: rung, Name: "stems_" + rung.ID, Typed: from("stems_" + rung.ID)}
 		if id == "" { // what stands today says nothing of a count that was made
 			cell.Expected = fmt.Sprintf("%.0f", math.Round(standing.Rungs[k]*float64(counted)/float64(p.Plants)))

@@ -39,7 +39,7 @@ func (s *server) crops(c *echo.Context, snap *farm.Snapshot) error {
 			continue
 		}
 		windows, _ := snap.Book.Windows(p)
-		l := cropLink{ID: p.ID, Name: p.Name, Words: lifeWords[p.Life] + ", " + habitWords[p.Yield.Habit], Rungs: rungsOf(p.Form, windows[crop.Market]), Own: own}
+		l := cropLink{ID: p.ID, Name: p.Name, Words: lifeWords[p.Life] + ", " + habitWords[p.Yield.Habit], Rungs: rungsOf(p.Ladder, windows[crop.Market]), Own: own}
 		if n := varieties[p.ID]; n > 0 {
 			l.Words += "; " + varietiesHere(n)
 			v.Here = append(v.Here, l)
@@ -99,13 +99,14 @@ func (s *server) cropCard(c *echo.Context, snap *farm.Snapshot) error {
 	}
 	p := snap.Book.Crop(e.ID)
 	v := cropCard{ID: e.ID, Name: e.Name, Botanical: e.Botanical, About: sentence(lifeWords[p.Life] + ", " + habitWords[p.Yield.Habit]), Own: own, Needs: cropFacts(e, p),
-		Care: e.Care, Hazards: e.Hazards, Pests: e.Pests, CanPlan: true}
+		Care: e.Care, Pests: e.Pests, CanPlan: true}
+	v.Hazards = slices.DeleteFunc(slices.Clone(e.Hazards), func(h string) bool { return slices.Contains(p.Scalding(), h) }) // it stands beside the hot bath
 	windows, has := snap.Book.Windows(p)
 	var none [crop.Rungs]float64
-	v.Ladder = ladderOf(p.Form, none, windows[crop.Market])
+	v.Ladder = ladderOf(p.Ladder, none, windows[crop.Market])
 	for u := range crop.Use(crop.Uses) {
 		if has[u] {
-			v.Uses = append(v.Uses, useView{u.String(), windows[u].String(), strings.Join(testWords(e.Cut[u.String()].Tests), "; "), rungsOf(p.Form, windows[u])})
+			v.Uses = append(v.Uses, useView{u.String(), windows[u].String(), strings.Join(testWords(e.Cut[u.String()].Tests), "; "), rungsOf(p.Ladder, windows[u])})
 		}
 	}
 	if len(p.Schools) > 0 {

@@ -3,6 +3,7 @@ package web
 import (
 	"net/url"
 
+	"dewcount/core/crop"
 	"dewcount/core/day"
 	"dewcount/farm"
 
@@ -16,6 +17,7 @@ type cutView struct {
 	Rungs                 []rungView
 	Window, Expected      string
 	Waits                 string // that it must not be cut yet
+	Cautions              []string
 }
 
 func (s *server) usualCut(snap *farm.Snapshot, _ farm.Planting) map[string]string {
@@ -28,7 +30,8 @@ func (s *server) cutForm(c *echo.Context, code int, snap *farm.Snapshot, p farm.
 	window := snap.Model.Plantings[i].Growth.Market
 	here := "/plantings/" + url.PathEscape(p.ID)
 	v := cutView{formView: formView{Heading: "Record a cut", Action: here + "/cut", Save: "Record the cut", Cancel: here},
-		ID: from("id"), Planting: p.ID, Variety: p.Variety, Rungs: rungsOf(snap.Model.Plantings[i].Growth.Profile.Form, window), Window: window.String(), Expected: newPlanting(snap, i).Next, Waits: waits(snap.Book, p.ID, snap.View.Today)}
+		ID: from("id"), Planting: p.ID, Variety: p.Variety, Rungs: rungsOf(snap.Model.Plantings[i].Growth.Profile.Ladder, window), Window: window.String(), Expected: newPlanting(snap, i).Next, Waits: waits(snap.Book, p.ID, snap.View.Today)}
+	v.Cautions = cutCautions(snap, snap.Model.Plantings[i].Growth.Profile)
 	if id != "" {
 		v.Heading, v.Action, v.Save = "Correct a cut", "/cuts/"+url.PathEscape(id), "Keep the correction"
 		v.Withdraw = &doneView{Words: "Withdraw this cut", Kind: farm.Cuts.Name, ID: id}
@@ -46,6 +49,15 @@ func (s *server) cutForm(c *echo.Context, code int, snap *farm.Snapshot, p farm.
 	}, from, faults)
 	v.Fault = rest(append(v.Fields, v.More...), faults)
 	return s.show(c, code, "cut", "/plantings", v.Heading+" "+p.ID, snap, v)
+}
+
+// cutCautions are what somebody who cuts a crop must heed: in the row, and where its water is poured if that is hot here.
+func cutCautions(snap *farm.Snapshot, p *crop.Profile) []string {
+	said := p.Handling()
+	if snap.Book.Chosen(p, "condition") == "hot" {
+		said = append(said, p.Scalding()...)
+	}
+	return append(said, "Knives cut: close them on the walk. A full bucket weighs up to 15 kg.")
 }
 
 func readCut(from typed, today day.Day) (farm.Record, error) {

@@ -27,7 +27,7 @@ func (s *server) ladders(c *echo.Context, snap *farm.Snapshot) error {
 		f := ladderView{Name: form}
 		var names []string
 		for _, p := range crops {
-			if p.Form == form {
+			if ladder.Known(p.Ladder) == form {
 				names = append(names, p.Name)
 			}
 		}

@@ -182,7 +182,7 @@ func cropLines(snap *farm.Snapshot, dues []farm.Due, pick int) (lines []cropView
 			none = append(none, profile.Name)
 			continue
 		}
-		line := cropView{ID: id, Name: profile.Name, Window: window.String(), Rungs: rungsOf(profile.Form, window), likely: spread.Mean()}
+		line := cropView{ID: id, Name: profile.Name, Window: window.String(), Rungs: rungsOf(profile.Ladder, window), likely: spread.Mean()}
 		most := max(spread.Quantile(0.9), float64(wanted)) * 1.04
 		line.Spread = newSpreadView(spread, most, wanted)
 		if wanted > 0 {

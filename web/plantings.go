@@ -125,7 +125,7 @@ func newPlanting(snap *farm.Snapshot, i int) plantingView {
 	record, _ := snap.Book.Planting(p.ID)
 	standing := snap.Stand.Standing(i)
 	v := plantingView{ID: p.ID, Variety: p.Variety, Crop: p.Growth.Profile.Name, CropID: p.Growth.Profile.ID, About: about(record, snap.View.Today), Over: over(snap, i),
-		Ladder: ladderOf(p.Growth.Profile.Form, standing.Rungs, p.Growth.Market), Window: p.Growth.Market.String(), Why: why(snap, i),
+		Ladder: ladderOf(p.Growth.Profile.Ladder, standing.Rungs, p.Growth.Market), Window: p.Growth.Market.String(), Why: why(snap, i),
 		Standing: bounds(int(standing.Sure+0.5), int(standing.Likely+0.5), int(standing.AtBest+0.5)),
 		Life:     newLife(snap, i), Story: story(snap, p.ID)}
 	v.Waits = waits(snap.Book, p.ID, snap.View.Today)

@@ -181,6 +181,19 @@ func groupsOf(snap *farm.Snapshot, parts []rounds.Part, byID map[string]farm.Rou
 		last.Late = last.Late || p.Late > 0
 		minutes[name] += p.Minutes
 	}
+	for _, p := range parts {
+		planting, _ := snap.Book.Planting(p.Planting)
+		profile := snap.Book.ProfileOf(planting)
+		if p.Task != rounds.Cut || profile == nil {
+			continue
+		}
+		at := slices.IndexFunc(groups, func(g groupView) bool { return g.Name == taskWords[rounds.Cut] })
+		for _, h := range profile.Handling() {
+			if words := profile.Name + ": " + h; !strings.Contains(groups[at].Caution, words) {
+				groups[at].Caution += " " + words
+			}
+		}
+	}
 	for i := range groups {
 		groups[i].Minutes = spokenHours(minutes[groups[i].Name])
 		var ids []string

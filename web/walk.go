@@ -114,7 +114,7 @@ func triesNecks(e croptable.Entry) bool {
 func newWalkRow(snap *farm.Snapshot, i int) walkRow {
 	p := &snap.Model.Plantings[i]
 	standing := snap.Stand.Standing(i)
-	r := walkRow{ID: p.ID, Name: p.ID + " " + p.Variety, Form: p.Growth.Profile.Form, Plants: p.Growth.Plants}
+	r := walkRow{ID: p.ID, Name: p.ID + " " + p.Variety, Form: p.Growth.Profile.Ladder, Plants: p.Growth.Plants}
 	for _, n := range standing.Rungs {
 		r.Expected = append(r.Expected, math.Round(100*n/float64(r.Plants))/100)
 	}

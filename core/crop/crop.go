@@ -60,6 +60,7 @@ const (
 // A Profile is one crop's starting values for a grower who has no records yet.
 type Profile struct {
 	ID, Name, Form     string
+	Ladder             string // the bud ladder that its stems are told by: its form's, or one of its own
 	Botanical          string // genus first
 	Life               Life
 	FrostKillC         float64 // air temperature that kills the top growth
@@ -85,6 +86,7 @@ type Profile struct {
 	Cut                map[Use]Window
 	Schools            []School
 	Conditions         []string // ids of the ways to condition it, the default first
+	Hazards            []string // cautions for people
 	TypicalDays        [2]int
 }
 

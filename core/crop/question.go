@@ -1,5 +1,7 @@
 package crop
 
+import "strings"
+
 // A Question is one on which growers disagree: the schools to choose from, the first of which is the default.
 type Question struct {
 	ID, Words string
@@ -25,7 +27,11 @@ func (p *Profile) Questions() []Question {
 	add(p.HasStart(Direct) && p.HasStart(Tray), "start", "Where to start it", p.starts()...)
 	var conditions []Choice
 	for _, c := range p.Conditions {
-		conditions = append(conditions, Choice{c, conditionWords[c], ""})
+		choice := Choice{ID: c, Words: conditionWords[c]}
+		if c == "hot" {
+			choice.Why = strings.Join(p.Scalding(), " ")
+		}
+		conditions = append(conditions, choice)
 	}
 	add(true, "condition", "Water after the cut", conditions...)
 	add(true, "additive", "Water additive", Choice{"plain", "plain clean water", "enough for a market week"}, Choice{"food", "flower food", "opens buds further and lasts longer"})
@@ -35,12 +41,22 @@ func (p *Profile) Questions() []Question {
 	add(true, "density", "How close", Choice{"table", "as the table has it", "between the two"}, Choice{"close", "close", "small heads and thin stems for bouquets"}, Choice{"wide", "wide", "air and strength"})
 	add(true, "pests", "Against pests", Choice{"bags", "bags and hand-picking", "no waiting times, and bees are safe"}, Choice{"hand", "hand-picking alone", "where few come"},
 		Choice{"sprays", "sprays, as the label says", "by whoever is licensed where that is asked for"})
-	add(true, "strip", "Stripping leaves", Choice{"water", "below the water only", "leaves above it feed the flower"}, Choice{"all", "all of them", "less water is lost"}, Choice{"show", "a few kept for show", "for bunches sold alone"})
+	add(true, "strip", "Stripping leaves", p.stripping()...)
 	add(true, "feed", "Feeding", Choice{"table", "as its care says", "some want it lean"}, Choice{"none", "none", "for lean crops: leaves cost flowers"}, Choice{"spring", "once in spring", ""},
 		Choice{"weeks", "every three weeks, low in nitrogen", "for those that are cut for long"})
 	add(p.Life == TuberLife, "winter", "Tubers in winter", Choice{"minimum", "by the winter's expected minimum", "mild ground keeps them, cold ground kills them"}, Choice{"lift", "lift", "safe anywhere"}, Choice{"leave", "leave under cover", "less work where winters are mild"})
 	add(p.ID == "tulip", "leaves", "Leaves on the stem", Choice{"top", "keep the top one", "it looks fresh"}, Choice{"all", "strip all", ""})
 	return all
+}
+
+// stripping is which leaves come off, as growers of the crop usually do first: celosia goes into a store bare, since its leaves rot before its head.
+func (p *Profile) stripping() []Choice {
+	choices := []Choice{{"water", "below the water only", "leaves above it feed the flower"}, {"all", "all of them", "less water is lost"}, {"show", "a few kept for show", "for bunches sold alone"}}
+	if strings.HasPrefix(p.Botanical, "Celosia") {
+		choices[1].Why = "its leaves wilt and rot before its head does"
+		choices[0], choices[1] = choices[1], choices[0]
+	}
+	return choices
 }
 
 // starts are the ways to start a crop that can be sown where it grows or in trays, the one that the table prefers first.

@@ -49,7 +49,7 @@ var poses = [crop.Rungs]pose{
 // routines draw the forms by their ids in the crop table.
 var routines = map[string]func(*pen, pose){
 	"single-daisy": singleDaisy, "double-daisy": doubleDaisy, "papery": papery, "tuft": tuft, "ruffle": ruffle,
-	"goblet": goblet, "trumpet": trumpet, "pea": pea, "spike": spike, "spear": spear, "plume": plume, "crest": crest, "coil": coil,
+	"goblet": goblet, "trumpet": trumpet, "pea": pea, "spike": spike, "spike-down": spikeDown, "spear": spear, "plume": plume, "crest": crest, "coil": coil,
 	"umbel": umbel, "globe": globe, "panicle": panicle, "foliage": foliage, "grass": grass,
 }
 
@@ -66,8 +66,14 @@ func Forms() []string {
 	return slices.Insert(forms, 0, Any)
 }
 
-// Known returns the form if it can be drawn, and Any if not.
+// alike are ladders that are told by words of their own and drawn like a form.
+var alike = map[string]string{"statice": "papery", "rose": "ruffle"}
+
+// Known returns the form by which a ladder is drawn, and Any if there is none.
 func Known(form string) string {
+	if drawn, ok := alike[form]; ok {
+		return drawn
+	}
 	if _, ok := routines[form]; ok {
 		return form
 	}

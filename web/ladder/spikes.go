@@ -7,11 +7,20 @@ import (
 )
 
 // spike: florets up a long axis that open from below; when it is over the lowest have dropped while the tip still blooms.
-func spike(p *pen, s pose) {
+func spike(p *pen, s pose) { spikeFrom(p, s, false) }
+
+// spikeDown: a spike that opens from its top, as gayfeather does.
+func spikeDown(p *pen, s pose) { spikeFrom(p, s, true) }
+
+// spikeFrom draws the florets level by level, of which the first opens first.
+func spikeFrom(p *pen, s pose, fromTop bool) {
 	p.stroke("M32 76V6", stalk-0.4)
 	const levels = 8
 	for i := range levels {
 		up := float64(i) / (levels - 1)
+		if fromTop {
+			up = 1 - up
+		}
 		y := 64 - 54*up
 		size := blend(1, 0.5, up)
 		for _, side := range []float64{-1, 1} {

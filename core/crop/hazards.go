@@ -1,0 +1,24 @@
+package crop
+
+import (
+	"slices"
+	"strings"
+)
+
+// touch are the words by which the table's cautions for hands and skin are known; scald those for hot water.
+var touch = []string{"skin", "sap", "gloves", "sore", "rash", "eyes"}
+
+const scald = "scald"
+
+// Handling returns the cautions for who cuts the crop and carries it: they stand where the row is cut.
+func (p *Profile) Handling() []string {
+	return slices.DeleteFunc(slices.Clone(p.Hazards), func(h string) bool {
+		h = strings.ToLower(h)
+		return strings.Contains(h, scald) || !slices.ContainsFunc(touch, func(word string) bool { return strings.Contains(h, word) })
+	})
+}
+
+// Scalding returns the cautions for who pours hot water: they stand where it is poured.
+func (p *Profile) Scalding() []string {
+	return slices.DeleteFunc(slices.Clone(p.Hazards), func(h string) bool { return !strings.Contains(h, scald) })
+}
