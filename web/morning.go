@@ -91,7 +91,7 @@ func (s *server) todo(c *echo.Context, snap *farm.Snapshot) (todo []todoView, kn
 		}()
 		return nil, false
 	}
-	days := newRounds(snap, season, "").Days
+	days := newRounds(snap, season, "", nil).Days
 	if len(days) == 0 {
 		return nil, false
 	}

@@ -14,6 +14,7 @@ import (
 
 // An ordersView shows what is promised, day by day, and how sure it is.
 type ordersView struct {
+	Find   findView
 	Dues   []dueView
 	Orders []orderLink
 }
@@ -21,12 +22,23 @@ type ordersView struct {
 type orderLink struct{ ID, Words string }
 
 func (s *server) orders(c *echo.Context, snap *farm.Snapshot) error {
-	var v ordersView
-	for _, d := range snap.Due() {
-		v.Dues = append(v.Dues, newDue(d))
-	}
+	v := ordersView{Find: newFind(c, "/orders", "order, customer, what it wants", nil)}
+	found := make(map[string]bool)
 	for _, o := range snap.Book.Orders {
-		v.Orders = append(v.Orders, orderLink{o.ID, orderWords(o)})
+		said := []string{o.ID, o.Customer, orderWords(o)}
+		for _, l := range snap.Book.OrderLines {
+			if l.Order == o.ID {
+				said = append(said, lineWords(snap, l))
+			}
+		}
+		if found[o.ID] = v.Find.takes("", said...); found[o.ID] {
+			v.Orders = append(v.Orders, orderLink{o.ID, orderWords(o)})
+		}
+	}
+	for _, d := range snap.Due() {
+		if found[d.Order.ID] {
+			v.Dues = append(v.Dues, newDue(d))
+		}
 	}
 	slices.SortFunc(v.Orders, func(a, b orderLink) int { return strings.Compare(a.ID, b.ID) })
 	return s.show(c, http.StatusOK, "orders", "/orders", "Orders", snap, v)

@@ -15,6 +15,7 @@ import (
 
 // A plantingsView lists what is growing, was and will be.
 type plantingsView struct {
+	Find           findView
 	Growing, Ended []plantingLine
 }
 
@@ -26,7 +27,7 @@ type plantingLine struct {
 }
 
 func (s *server) plantings(c *echo.Context, snap *farm.Snapshot) error {
-	var v plantingsView
+	v := plantingsView{Find: newFind(c, "/plantings", "row, variety, crop, what it does", snap.Book.Beds)}
 	for i, p := range snap.Model.Plantings {
 		line := plantingLine{ID: p.ID, Variety: p.Variety, Crop: p.Growth.Profile.Name, Bed: bedOf(snap, p.ID),
 			Started: p.Growth.Started.Spoken(), Plants: p.Growth.Plants, State: state(snap, i)}
@@ -34,6 +35,9 @@ func (s *server) plantings(c *echo.Context, snap *farm.Snapshot) error {
 			spread := snap.Forecast.Plantings[i].ByPick[0][crop.Market]
 			line.Spread = newSpreadView(spread, spread.Quantile(0.9)*1.04, 0)
 			line.Pick = snap.Forecast.PickDays[0].Spoken()
+		}
+		if !v.Find.takes(line.Bed, line.ID, line.Variety, line.Crop, line.State) {
+			continue
 		}
 		if over(snap, i) {
 			v.Ended = append(v.Ended, line)

@@ -68,6 +68,38 @@ type page struct {
 	Body               any
 }
 
+// A viewLink is a view in the navigation; those of the field stand in a phone's bar, the others behind its door.
+type viewLink struct {
+	Name, Href  string
+	Field, Here bool
+}
+
+// Views are the views that somebody may open.
+func (p page) Views() []viewLink {
+	var links []viewLink
+	add := func(may bool, name, href string, field bool) {
+		if may {
+			links = append(links, viewLink{name, href, field, p.Here == href})
+		}
+	}
+	add(true, "Morning", "/", true)
+	add(true, "Rounds", "/rounds", true)
+	add(p.MayRecord, "Count", "/count", true)
+	add(true, "Plantings", "/plantings", true)
+	add(true, "Orders", "/orders", false)
+	add(true, "Season", "/season", false)
+	add(true, "Beds", "/beds", false)
+	add(true, "Seeds", "/seeds", false)
+	add(true, "Crops", "/crops", false)
+	add(p.MayOwn, "Farm", "/farm", false)
+	return links
+}
+
+// MoreHere tells whether the open view is behind the door.
+func (p page) MoreHere() bool {
+	return slices.ContainsFunc(p.Views(), func(v viewLink) bool { return v.Here && !v.Field })
+}
+
 // A doneView tells what was just done, and lets it be undone.
 type doneView struct{ Words, Kind, ID string }
 

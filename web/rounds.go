@@ -18,6 +18,7 @@ import (
 
 // A roundsView is the jobs of the week, a day under the other.
 type roundsView struct {
+	Find    findView
 	Days    []shiftView
 	PutOff  []groupView
 	Short   string // the hours that the week lacks
@@ -73,7 +74,12 @@ func (s *server) rounds(c *echo.Context, snap *farm.Snapshot) error {
 	if !ok {
 		return err
 	}
-	v := newRounds(snap, season, c.QueryParam("person"))
+	find := newFind(c, "/rounds", "row, variety, job", snap.Book.Beds)
+	v := newRounds(snap, season, c.QueryParam("person"), &find)
+	v.Find = find
+	if v.Person != "" {
+		v.Find.Kept = []linkView{{Name: "person", Href: v.Person}}
+	}
 	v.Path = c.Request().URL.RequestURI()
 	if s.doors != nil {
 		all, err := s.doors.All(c.Request().Context())
@@ -87,14 +93,17 @@ func (s *server) rounds(c *echo.Context, snap *farm.Snapshot) error {
 	return s.show(c, http.StatusOK, "rounds", "/rounds", "Rounds", snap, v)
 }
 
-// newRounds shows the week's jobs, or those of them that are given to a person: the days are those on which everybody's fit in.
-func newRounds(snap *farm.Snapshot, season *farm.Season, person string) roundsView {
+// newRounds shows the week's jobs, or those of them that are given to a person or found: the days are those on which everybody's fit in.
+func newRounds(snap *farm.Snapshot, season *farm.Season, person string, find *findView) roundsView {
 	v := roundsView{Person: person, Nothing: true}
 	today := snap.View.Today
 	all := season.Rounds(today.Add(roundAhead))
 	byID := make(map[string]farm.Round)
 	for _, r := range all {
 		if person != "" && r.Person != person {
+			continue
+		}
+		if planting, _ := snap.Book.Planting(r.Planting); find != nil && !find.takes(planting.Bed, planting.ID, planting.Variety, taskWords[r.Task]) {
 			continue
 		}
 		v.Nothing = false

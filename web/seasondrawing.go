@@ -8,6 +8,7 @@ import (
 
 	"dewcount/core/crop"
 	"dewcount/core/day"
+	"dewcount/core/forecast"
 	"dewcount/core/plan"
 	"dewcount/farm"
 )
@@ -54,6 +55,7 @@ type stemRow struct {
 	CanMove             bool
 	Late                bool // it will hardly flower before the frost
 	Href                string
+	Name, Cut           string // in words
 }
 
 // A chartDrawing is the stems of each week under the plantings, against what is wanted.
@@ -236,8 +238,25 @@ func (d *seasonDrawing) stem(s *farm.Season, y yearScale, i, row int, weekly []f
 	if runes := []rune(r.Label); len(runes) > letters {
 		r.Label = string(runes[:letters-1]) + "…"
 	}
+	r.Name, r.Cut = p.ID+" "+p.Variety, cutWords(m, weekly)
 	r.Title = fmt.Sprintf("%s %s, %d plants: started %s; first cut %s; last cut %s", p.ID, p.Variety, p.Growth.Plants, start.Spoken(), when(m.FirstCut), when(m.LastCut))
 	return r
+}
+
+// cutWords says from when to when a planting is cut in a season, and how many stems that gives.
+func cutWords(m forecast.Milestones, weekly []farm.WeekStems) string {
+	likely := 0.0
+	for _, w := range weekly {
+		likely += w.Likely
+	}
+	if m.FirstCut.Likely.IsZero() || likely < 1 {
+		return "no stems in this season"
+	}
+	words := "cut from " + m.FirstCut.Likely.Spoken()
+	if !m.LastCut.Likely.IsZero() && m.LastCut.Likely != m.FirstCut.Likely {
+		words += " to " + m.LastCut.Likely.Spoken()
+	}
+	return fmt.Sprintf("%s, about %.0f stems", words, likely)
 }
 
 // bloom returns the outline of stems by week about a middle line: as wide as the square root of the stems, so that small ones can be seen

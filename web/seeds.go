@@ -16,6 +16,7 @@ import (
 
 // A seedsView is what is to be bought, sown and raised in a season.
 type seedsView struct {
+	Find     findView
 	Year     int
 	YearName string
 	Years    []linkView
@@ -76,9 +77,11 @@ func (s *server) seedsPage(c *echo.Context, code int, snap *farm.Snapshot, from 
 		v.Years = append(v.Years, linkView{yearName(y, snap), "/seeds?year=" + strconv.Itoa(y), y == year})
 	}
 	v.Basis = fmt.Sprintf("Plants that bear, %.0f in 100 lost on the way, %.0f in 100 sown beyond, direct rows twice as thick; all rounded up.", 100*place.Losses, 100*place.Margin)
+	v.Find = newFind(c, "/seeds", "variety or crop", nil)
+	v.Find.Kept = []linkView{{Name: "year", Href: strconv.Itoa(year)}}
 	lines := season.Seeds()
 	for _, l := range lines {
-		if l.Seeds+l.Parts > 0 {
+		if l.Seeds+l.Parts > 0 && v.Find.takes("", l.Variety, l.Profile.Name) {
 			v.Lines = append(v.Lines, newSeedView(snap, l))
 		}
 		for _, w := range l.Sowings {

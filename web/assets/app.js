@@ -16,9 +16,6 @@ document.addEventListener('keydown', (event) => {
   }
 })
 
-// On a phone the views go on beyond the edge: the one that is open is shown.
-document.querySelector('.views a[aria-current]')?.scrollIntoView({ block: 'nearest', inline: 'nearest' })
-
 startSeason()
 startBeds()
 startWalk()

@@ -1,0 +1,70 @@
+package web
+
+import (
+	"strings"
+	"unicode"
+
+	"dewcount/farm"
+
+	"github.com/labstack/echo/v5"
+	"golang.org/x/text/runes"
+	"golang.org/x/text/transform"
+	"golang.org/x/text/unicode/norm"
+)
+
+// A findView is the form above a long list: what is looked for, a bed, and how many of all are shown.
+type findView struct {
+	Action string
+	Typed  string
+	Hint   string // what it is looked for in
+	Beds   []option
+	Kept   []linkView // further fields of the address that stay, Name and value in Href
+	Shown  int
+	All    int
+}
+
+// newFind reads what is looked for in a list; beds are offered where its lines have some.
+func newFind(c *echo.Context, action, hint string, beds []farm.Bed) findView {
+	v := findView{Action: action, Typed: strings.TrimSpace(c.QueryParam("find")), Hint: hint}
+	if len(beds) > 1 {
+		v.Beds = append(v.Beds, option{Value: "", Label: "all beds"})
+		for _, b := range beds {
+			v.Beds = append(v.Beds, option{Value: b.ID, Label: b.ID, Chosen: b.ID == c.QueryParam("bed")})
+		}
+	}
+	return v
+}
+
+// takes counts a line of the list and tells whether it is shown: all words looked for stand in what it says, and it is in the bed that is chosen.
+func (v *findView) takes(bed string, said ...string) bool {
+	v.All++
+	for _, b := range v.Beds {
+		if b.Chosen && b.Value != "" && b.Value != bed {
+			return false
+		}
+	}
+	text := plain(strings.Join(append(said, bed), " "))
+	for word := range strings.FieldsSeq(plain(v.Typed)) {
+		if !strings.Contains(text, word) {
+			return false
+		}
+	}
+	v.Shown++
+	return true
+}
+
+// Narrowed tells whether less than all is shown.
+func (v findView) Narrowed() bool { return v.Shown < v.All }
+
+// Wanted tells whether there is anything to look through.
+func (v findView) Wanted() bool { return v.All > 0 }
+
+// plain writes a text without capitals and accents, so that lowenmaul finds Löwenmaul.
+func plain(s string) string {
+	bare := transform.Chain(norm.NFD, runes.Remove(runes.In(unicode.Mn)), norm.NFC)
+	out, _, err := transform.String(bare, s)
+	if err != nil {
+		out = s
+	}
+	return strings.ToLower(strings.ReplaceAll(out, "ß", "ss"))
+}
