@@ -49,10 +49,15 @@ func Fill(ctx context.Context, store farm.Store) error {
 func lay(b *farm.Book) {
 	b.Settings = append(b.Settings, settings...)
 	b.Settings = append(b.Settings, demoDay(FirstDay), farm.Setting{Key: "demo_seed", Value: strconv.Itoa(seed)})
-	for _, p := range plots {
-		width := 1.2
-		b.Beds = append(b.Beds, farm.Bed{ID: p.id, LengthM: &p.length, WidthM: &width, BearingDeg: &p.bearing, Zone: p.zone, Cover: p.cover,
-			Exposure: p.wind, SunH: &p.sun})
+	for _, p := range blocks {
+		for n := range p.beds {
+			id, width := p.name, 1.2
+			if p.beds > 1 {
+				id = fmt.Sprintf("%s %d", p.name, n+1)
+			}
+			b.Beds = append(b.Beds, farm.Bed{ID: id, LengthM: &p.length, WidthM: &width, BearingDeg: &p.bearing, Zone: p.zone, Cover: p.cover,
+				Exposure: p.wind, SunH: &p.sun})
+		}
 	}
 	b.Trays = append(b.Trays, trays...)
 	b.Varieties = append(b.Varieties, varieties...)
@@ -79,7 +84,11 @@ func lay(b *farm.Book) {
 			b.OrderLines = append(b.OrderLines, farm.OrderLine{Order: s.order.ID, Line: i + 1, Variety: w.variety, Crop: w.crop, Colour: w.colour, Role: w.role, Stems: &w.stems,
 				Use: s.use.String()})
 		}
+		if extra, ok := bouquets[s.order.ID]; ok {
+			b.OrderLines = append(b.OrderLines, farm.OrderLine{Order: s.order.ID, Line: len(s.wants) + 1, Recipe: extra.recipe, Quantity: &extra.quantity, Use: s.use.String()})
+		}
 	}
+	b.RecipeLines = append(b.RecipeLines, recipes...)
 }
 
 // placeAll gives the plantings squares of their beds, one after the other along each, as far as there is room for as long as they usually stand.

@@ -23,20 +23,24 @@ var settings = []farm.Setting{
 	{Key: "last_frost", Value: "05-12"}, {Key: "first_frost", Value: "10-14"}, {Key: "picking", Value: "all"}, {Key: "pick_hour", Value: "8"}, {Key: "square_cm", Value: "30"}, {Key: "bench_trays", Value: "24"}, {Key: "stems_an_hour", Value: "220"}, {Key: "pick_hours_a_week", Value: "24"}, {Key: "crew_hours", Value: "7 9 6 7 10 3 0"},
 }
 
-// plot is a bed: its length in metres, the compass direction in which it runs, its watering zone, cover, exposure and sun hours.
-type plot struct {
-	id                   string
+// A block is beds side by side: so many of one length in metres, the compass direction in which they run, their watering zone, cover, exposure
+// and sun hours. With the paths between them, the headlands and the yard they make the farm's 0.4 ha.
+type block struct {
+	name                 string
+	beds                 int // 1: the bed has no number
 	length, bearing, sun float64
 	zone, cover, wind    string
 }
 
-var plots = []plot{
-	{"Brook 1", 40, 80, 9, "brook", "open", "sheltered"}, {"Brook 2", 40, 80, 9, "brook", "open", "sheltered"},
-	{"Brook 3", 40, 80, 10, "brook", "open", "sheltered"}, {"Brook 4", 40, 80, 10, "brook", "open", "sheltered"},
-	{"Barn 1", 36, 10, 8, "barn", "open", "open"}, {"Barn 2", 36, 10, 8, "barn", "open", "open"},
-	{"Barn 3", 36, 10, 9, "barn", "open", "open"}, {"Barn 4", 36, 10, 9, "barn", "open", "open"},
-	{"Hill 1", 40, 95, 11, "hill", "open", "windy"}, {"Hill 2", 40, 95, 11, "hill", "open", "windy"},
-	{"Wall border", 40, 100, 7, "barn", "open", "sheltered"}, {"Hill 3", 40, 95, 11, "hill", "open", "windy"}, {"Tunnel", 30, 85, 10, "tunnel", "tunnel", "sheltered"},
+var blocks = []block{
+	{"Brook", 9, 40, 80, 9.5, "brook", "open", "sheltered"},
+	{"Barn", 8, 36, 10, 8.5, "barn", "open", "open"},
+	{"Hill", 8, 40, 95, 11, "hill", "open", "windy"},
+	{"Mühlacker", 8, 45, 95, 10.5, "hill", "open", "open"},
+	{"Föhrenrain", 4, 50, 100, 8, "barn", "open", "sheltered"},
+	{"Wall border", 1, 40, 100, 7, "barn", "open", "sheltered"},
+	{"Tunnel", 1, 30, 85, 10, "tunnel", "tunnel", "sheltered"},
+	{"Tunnel Süd", 1, 30, 85, 10, "tunnel", "tunnel", "sheltered"},
 }
 
 func whole(n int) *int { return &n }
@@ -73,6 +77,19 @@ var varieties = []farm.Variety{
 	{Name: "Hydrangea white", Crop: "hydrangea", Colour: "white", Role: "focal"},
 	{Name: "Michaelmas aster lavender", Crop: "michaelmas-aster", Colour: "lavender", Role: "filler"},
 	{Name: "Garden chrysanthemum bronze", Crop: "chrysanthemum-garden", Colour: "bronze", Role: "focal"},
+	{Name: "Tulip Märzlicht", Crop: "tulip", Colour: "white", Role: "focal"},
+	{Name: "Tulip spät, purple", Crop: "tulip", Colour: "purple", Role: "focal"},
+	{Name: "Daffodil Frühgold", Crop: "daffodil", Colour: "yellow", Role: "focal"},
+	{Name: "Ranunculus Blütenmix", Crop: "ranunculus", Colour: "rose:0.4;apricot:0.4;white:0.2", Role: "focal"},
+	{Name: "Anemone Königsblau", Crop: "anemone", Colour: "blue", Role: "accent"},
+	{Name: "Sweet william Dämmerung", Crop: "sweet-william", Colour: "wine", Role: "filler"},
+	{Name: "Garden rose Mädchenröte", Crop: "rose-garden", Colour: "blush", Role: "focal"},
+	{Name: "Delphinium Föhnblau", Crop: "delphinium", Colour: "blue", Role: "spike"},
+	{Name: "Gayfeather Wiesenkerze", Crop: "liatris", Colour: "purple", Role: "spike"},
+	{Name: "Masterwort Älplerin", Crop: "astrantia", Colour: "white", Role: "filler"},
+	{Name: "Lady's mantle", Crop: "ladys-mantle", Colour: "green", Role: "foliage"},
+	{Name: "Goldenrod Spätsommer", Crop: "goldenrod", Colour: "yellow", Role: "filler"},
+	{Name: "Lilac Flüeblick", Crop: "lilac", Colour: "lilac", Role: "focal"},
 }
 
 var trays = []farm.Tray{{ID: "40 cells", Cells: 40}, {ID: "72 cells", Cells: 72}, {ID: "128 cells", Cells: 128}}
@@ -138,14 +155,44 @@ var sowings = []sowing{
 	{"HY1", "Hydrangea white", "Wall border", crop.Established, "2025-10-01", 0, 0, 0, 8},
 	{"MI1", "Michaelmas aster lavender", "Wall border", crop.Established, "2025-10-01", 0, 0, 0, 20},
 	{"CG1", "Garden chrysanthemum bronze", "Barn 4", crop.Cutting, "2026-05-25", 0, 20, 1, 60},
+	{"TU1", "Tulip Märzlicht", "Mühlacker 1", crop.Bulb, "2025-10-25", 0, 0, 0, 500},
+	{"TU2", "Tulip spät, purple", "Mühlacker 2", crop.Bulb, "2025-11-05", 0, 0, 0, 500},
+	{"NA1", "Daffodil Frühgold", "Föhrenrain 4", crop.Bulb, "2025-10-10", 0, 0, 0, 400},
+	{"RA1", "Ranunculus Blütenmix", "Tunnel Süd", crop.Corm, "2025-11-10", 0, 0, 0, 220},
+	{"AN1", "Anemone Königsblau", "Tunnel Süd", crop.Corm, "2025-11-10", 0, 0, 0, 180},
+	{"SD1", "Sweet william Dämmerung", "Mühlacker 3", crop.Tray, "2025-06-20", 50, 0, 0, 240},
+	{"SD2", "Sweet william Dämmerung", "Mühlacker 4", crop.Tray, "2026-06-18", 52, 0, 0, 240},
+	{"PE2", "Peony shell", "Föhrenrain 1", crop.Established, "2025-10-01", 0, 0, 0, 60},
+	{"RO1", "Garden rose Mädchenröte", "Föhrenrain 2", crop.Established, "2025-10-01", 0, 0, 0, 50},
+	{"DE1", "Delphinium Föhnblau", "Mühlacker 5", crop.Established, "2025-10-01", 0, 0, 0, 60},
+	{"LI1", "Gayfeather Wiesenkerze", "Mühlacker 6", crop.Established, "2025-10-01", 0, 0, 0, 150},
+	{"AS1", "Masterwort Älplerin", "Föhrenrain 3", crop.Established, "2025-10-01", 0, 0, 0, 80},
+	{"LM1", "Lady's mantle", "Föhrenrain 3", crop.Established, "2025-10-01", 0, 0, 0, 60},
+	{"GO1", "Goldenrod Spätsommer", "Mühlacker 7", crop.Established, "2025-10-01", 0, 0, 0, 80},
+	{"FL1", "Lilac Flüeblick", "Föhrenrain 4", crop.Established, "2025-10-01", 0, 0, 0, 12},
 }
 
-// A want is a line of an order: so many stems of a variety, of any of a crop, or of a colour and role.
+// recipes are the bouquets that the farm makes.
+var recipes = []farm.RecipeLine{
+	{Recipe: "Steps bouquet", Role: "focal", Stems: 2}, {Recipe: "Steps bouquet", Role: "filler", Stems: 4}, {Recipe: "Steps bouquet", Role: "spike", Stems: 2}, {Recipe: "Steps bouquet", Role: "foliage", Stems: 2},
+	{Recipe: "Gate posy", Role: "accent", Stems: 4}, {Recipe: "Gate posy", Role: "filler", Stems: 3},
+	{Recipe: "Table posy for the mill", Role: "filler", Colour: "white", Stems: 4}, {Recipe: "Table posy for the mill", Role: "spike", Colour: "blush", Stems: 2},
+}
+
+// A want is a line of an order: so many stems of a variety, of any of a crop, or of a colour and role; or so many bouquets of a recipe.
 type want struct {
 	variety, crop string
 	stems         int
 	colour, role  string
 }
+
+// A bunch is so many bouquets of a recipe that an order wants beside its stems.
+type bunch struct {
+	recipe   string
+	quantity int
+}
+
+var bouquets = map[string]bunch{"Fallow Steps market": {"Steps bouquet", 12}, "Gate stall": {"Gate posy", 10}, "Wedding at the mill": {"Table posy for the mill", 8}}
 
 // A sale is an order with what it wants.
 type sale struct {

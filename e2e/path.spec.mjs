@@ -106,7 +106,7 @@ test('a market day says what is covered and what is short', async ({ page, addre
   await expect(line).toContainText('10 wanted: covered')
   const want = page.locator('.want-line', { hasText: 'Strawflower' })
   await want.getByLabel('Strawflower', { exact: true }).fill('5000')
-  await want.getByRole('button', { name: 'Change' }).click()
+  await want.getByRole('button', { name: 'Correct' }).click()
   await expect(line).toContainText(/5000 wanted: likely \d+ short/)
   await accessible(page)
   await page.getByRole('button', { name: 'Undo' }).click()

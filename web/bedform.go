@@ -42,7 +42,7 @@ func (s *server) editBed(c *echo.Context, snap *farm.Snapshot) error {
 func (s *server) bedForm(c *echo.Context, code int, snap *farm.Snapshot, id string, from typed, faults map[string]string) error {
 	v := formView{Heading: "Add a bed", Action: "/beds", Save: "Add the bed", Cancel: "/beds", Lead: "A bed is planned in squares. More or fewer squares is another length or width."}
 	if id != "" {
-		v.Heading, v.Action, v.Save = "Change "+id, "/beds/"+url.PathEscape(id), "Keep the change"
+		v.Heading, v.Action, v.Save = "Correct "+id, "/beds/"+url.PathEscape(id), "Keep the correction"
 		v.Withdraw = &doneView{Words: "Withdraw this bed", Kind: farm.Beds.Name, ID: id}
 	}
 	v.Fields = fill(bedFields(id == ""), from, faults)

@@ -156,7 +156,7 @@ func newBedView(s *farm.Season, b farm.BedYear, date day.Day, place farm.Place) 
 		if stay.Patch == (plan.Patch{}) {
 			continue
 		}
-		p := newPatch(stay, date, cell)
+		p := newPatch(stay, date, s.View.Today, cell)
 		p.Clash = clashing[stay.Planting]
 		v.Patches = append(v.Patches, p)
 		v.Shades = append(v.Shades, shadeView{shadePoints(b.Grid, stay, bearing, place.Latitude, date), p.From, p.Until, p.Now})
@@ -166,7 +166,7 @@ func newBedView(s *farm.Season, b farm.BedYear, date day.Day, place farm.Place) 
 	}
 	used := b.Grid.Used(date, farm.PatchesOf(b.Stays))
 	v.Used = fmt.Sprintf("%d of %d squares", used, b.Grid.Squares())
-	v.Title = fmt.Sprintf("%s: %s taken on %s", b.Bed.ID, v.Used, date.Spoken())
+	v.Title = fmt.Sprintf("%s: %s taken on %s", b.Bed.ID, v.Used, spokenYear(date, s.View.Today))
 	x := scale{0, float64(s.Until.Sub(s.From)), 0, stripPX}
 	for _, w := range s.Weeks() {
 		at := w.Monday.Add(3)
@@ -229,7 +229,7 @@ func gridLines(g plan.Grid) string {
 	return path.String()
 }
 
-func newPatch(stay farm.BedStay, date day.Day, cell int) patchView {
+func newPatch(stay farm.BedStay, date, today day.Day, cell int) patchView {
 	q := stay.Patch
 	p := patchView{ID: stay.Planting, X: (q.From - 1) * cell, Y: (q.Left - 1) * cell, W: (q.To - q.From + 1) * cell, H: (q.Right - q.Left + 1) * cell,
 		From: stay.From.String(), Until: stay.Until.String(), Now: stay.On(date), Tall: stay.HighCM >= tallCM, Href: "/plantings/" + url.PathEscape(stay.Planting) + "/edit"}
@@ -243,9 +243,9 @@ func newPatch(stay farm.BedStay, date day.Day, cell int) patchView {
 	}
 	until := "for good"
 	if !stay.Until.IsZero() {
-		until = "to about " + stay.Until.Spoken()
+		until = "to about " + spokenYear(stay.Until, today)
 	}
-	p.Title = fmt.Sprintf("%s %s, %d plants, about %.0f cm high, from %s %s", stay.Planting, stay.Record.Variety, stay.Record.Plants, stay.HighCM, stay.From.Spoken(), until)
+	p.Title = fmt.Sprintf("%s %s, %d plants, about %.0f cm high, from %s %s", stay.Planting, stay.Record.Variety, stay.Record.Plants, stay.HighCM, spokenYear(stay.From, today), until)
 	return p
 }
 
@@ -311,9 +311,9 @@ func unplacedWords(s *farm.Season, b farm.BedYear, u farm.BedStay) string {
 
 func newIdle(s *farm.Season, b farm.BedYear, i plan.Idle) idleView {
 	days := i.Until.Sub(i.From)
-	v := idleView{Words: fmt.Sprintf("Squares %d to %d lie empty from %s to %s, %d weeks", i.Patch.From, i.Patch.To, i.From.Spoken(), i.Until.Add(-1).Spoken(), days/7)}
+	v := idleView{Words: fmt.Sprintf("Squares %d to %d lie empty from %s to %s, %d weeks", i.Patch.From, i.Patch.To, spokenYear(i.From, s.View.Today), spokenYear(i.Until.Add(-1), s.View.Today), days/7)}
 	if i.Patch.From == 1 && i.Patch.To == b.Grid.Along {
-		v.Words = fmt.Sprintf("The whole bed lies empty from %s to %s, %d weeks", i.From.Spoken(), i.Until.Add(-1).Spoken(), days/7)
+		v.Words = fmt.Sprintf("The whole bed lies empty from %s to %s, %d weeks", spokenYear(i.From, s.View.Today), spokenYear(i.Until.Add(-1), s.View.Today), days/7)
 	}
 	from := i.From
 	if from.Before(s.View.Today) {
@@ -346,7 +346,7 @@ func bedNotes(b farm.BedYear, today day.Day) []string {
 	var notes []string
 	for _, c := range b.Clashes {
 		if c.Until.IsZero() || c.Until.After(today) {
-			notes = append(notes, clashWords(c))
+			notes = append(notes, clashWords(c, today))
 		}
 	}
 	for i, n := range b.Notes {
@@ -354,12 +354,12 @@ func bedNotes(b farm.BedYear, today day.Day) []string {
 			continue
 		}
 		if n.Trouble != plan.WaterClash {
-			notes = append(notes, noteWords(n))
+			notes = append(notes, noteWords(n, today))
 			continue
 		}
 		first := slices.IndexFunc(b.Notes, func(o plan.Note) bool { return o.Trouble == plan.WaterClash && o.A.Planting == n.A.Planting })
 		if first == i { // one seed bed may meet several tubers
-			notes = append(notes, waterWords(b.Notes, n))
+			notes = append(notes, waterWords(b.Notes, n, today))
 		}
 	}
 	for _, stay := range b.Stays {

@@ -3,6 +3,7 @@ package web
 import (
 	"fmt"
 
+	"dewcount/core/day"
 	"dewcount/core/plan"
 	"dewcount/farm"
 )
@@ -10,28 +11,28 @@ import (
 func clashesOf(stays []farm.BedStay) []plan.Clash { return plan.Clashes(farm.PatchesOf(stays)) }
 
 // clashWords says who wants the same squares, and when.
-func clashWords(c plan.Clash) string {
+func clashWords(c plan.Clash, now day.Day) string {
 	until := "for good"
 	if !c.Until.IsZero() {
-		until = "until " + c.Until.Add(-1).Spoken()
+		until = "until " + spokenYear(c.Until.Add(-1), now)
 	}
-	return fmt.Sprintf("%s and %s want the same squares from %s %s: move one of them, or give it other squares.", c.A.Planting, c.B.Planting, c.From.Spoken(), until)
+	return fmt.Sprintf("%s and %s want the same squares from %s %s: move one of them, or give it other squares.", c.A.Planting, c.B.Planting, spokenYear(c.From, now), until)
 }
 
 // noteWords says what does not go well, and what to do.
-func noteWords(n plan.Note) string {
+func noteWords(n plan.Note, now day.Day) string {
 	until := ""
 	if !n.Until.IsZero() {
-		until = " to " + n.Until.Add(-1).Spoken()
+		until = " to " + spokenYear(n.Until.Add(-1), now)
 	}
 	switch n.Trouble {
 	case plan.Shading:
-		return fmt.Sprintf("%s (%.0f cm) shades %s (%.0f cm) at noon from %s%s: change their places.", n.A.Planting, n.A.HighCM, n.B.Planting, n.B.HighCM, n.From.Spoken(), until)
+		return fmt.Sprintf("%s (%.0f cm) shades %s (%.0f cm) at noon from %s%s: change their places.", n.A.Planting, n.A.HighCM, n.B.Planting, n.B.HighCM, spokenYear(n.From, now), until)
 	case plan.TallAndShort:
 		return fmt.Sprintf("%s (%.0f cm) and %s (%.0f cm) are of one crop, tall and short: plant them apart.", n.A.Planting, n.A.HighCM, n.B.Planting, n.B.HighCM)
 	case plan.WindAndHigh:
 		if n.A.Netted {
-			return fmt.Sprintf("%s stands in the wind: lay its net or set its stakes while it is low, from %s on.", n.A.Planting, n.From.Spoken())
+			return fmt.Sprintf("%s stands in the wind: lay its net or set its stakes while it is low, from %s on.", n.A.Planting, spokenYear(n.From, now))
 		}
 		return fmt.Sprintf("%s grows %.0f cm high in the wind with nothing to hold it: give it support or a sheltered bed.", n.A.Planting, n.A.HighCM)
 	default:
@@ -40,7 +41,7 @@ func noteWords(n plan.Note) string {
 }
 
 // waterWords says which tubers want it dry while the seed of one planting wants it moist.
-func waterWords(notes []plan.Note, n plan.Note) string {
+func waterWords(notes []plan.Note, n plan.Note, now day.Day) string {
 	var tubers []string
 	from, until := n.From, n.Until
 	for _, o := range notes {
@@ -55,7 +56,7 @@ func waterWords(notes []plan.Note, n plan.Note) string {
 		}
 	}
 	return fmt.Sprintf("On one water line, the seed of %s wants it moist every day and the tubers of %s dry, from %s to %s: water the seed by hand until it is up.",
-		n.A.Planting, list(tubers), from.Spoken(), until.Add(-1).Spoken())
+		n.A.Planting, list(tubers), spokenYear(from, now), spokenYear(until.Add(-1), now))
 }
 
 // crowdedWords says so where squares hold clearly fewer plants than a planting has.

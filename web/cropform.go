@@ -52,7 +52,7 @@ func (s *server) cropForm(c *echo.Context, code int, snap *farm.Snapshot, e crop
 		Lead: "It starts with the values of the crop that it is like. All of them are checked like the shipped ones."}
 	if like == "" {
 		_, own, _ := snap.Book.Entry(e.ID)
-		v.Heading, v.Action, v.Save = "Change "+e.Name, "/crops/"+url.PathEscape(e.ID), "Keep the change"
+		v.Heading, v.Action, v.Save = "Correct "+e.Name, "/crops/"+url.PathEscape(e.ID), "Keep the correction"
 		v.Lead = "Changed values are the farm's own; they travel in the notebook's crops.json. What your records teach comes on top of them."
 		if own {
 			v.Drop = e.ID

@@ -9,6 +9,7 @@ import (
 	"strconv"
 
 	"dewcount/core/crop"
+	"dewcount/core/day"
 	"dewcount/core/plan"
 	"dewcount/farm"
 
@@ -128,12 +129,12 @@ func newDateResult(snap *farm.Snapshot, d *farm.DateResult) *dateResult {
 		what = d.Variety
 	}
 	if d.Never {
-		r.Verdict = fmt.Sprintf("%s will hardly stand right on %s, whenever it is started.", what, d.On.Spoken())
+		r.Verdict = fmt.Sprintf("%s will hardly stand right on %s, whenever it is started.", what, spokenYear(d.On, snap.View.Today))
 		r.Notes = append(r.Notes, "It is too cold before then, or its days are too long or too short: think of another day, another crop, or a bed under cover.")
 		return r
 	}
 	if d.TooLate {
-		r.Verdict = fmt.Sprintf("Too late for %s on %s.", what, d.On.Spoken())
+		r.Verdict = fmt.Sprintf("Too late for %s on %s.", what, spokenYear(d.On, snap.View.Today))
 		if len(d.Others) == 0 {
 			r.Notes = append(r.Notes, "Nothing that is started today would still come by then: look at what your rows give on that day, or buy in.")
 		}
@@ -143,11 +144,11 @@ func newDateResult(snap *farm.Snapshot, d *farm.DateResult) *dateResult {
 		return r
 	}
 	one, best := d.Answer.One, d.Answer.Best(d.Want())
-	r.Verdict = fmt.Sprintf("Start %d plants on %s: %s on %s, %s.", best.Plants(), sowingWords(best, best == d.Answer.Half), stems(d.Stems), d.On.Spoken(), tenths(best.Chance))
+	r.Verdict = fmt.Sprintf("Start %d plants on %s: %s on %s, %s.", best.Plants(), sowingWords(best, best == d.Answer.Half, snap.View.Today), stems(d.Stems), spokenYear(d.On, snap.View.Today), tenths(best.Chance))
 	if !d.Answer.Sure {
 		r.Notes = append(r.Notes, fmt.Sprintf("A single sowing is not as sure as you want, %.0f in 100, however many plants it has: the weather moves it past the day too often.", 100*d.Chance))
 	}
-	r.Notes = append(r.Notes, fmt.Sprintf("Cut on %s, on %s; nothing is cut from it in the week before.", d.CutOn.Spoken(), d.Profile.Cut[d.Use]))
+	r.Notes = append(r.Notes, fmt.Sprintf("Cut on %s, on %s; nothing is cut from it in the week before.", spokenYear(d.CutOn, snap.View.Today), d.Profile.Cut[d.Use]))
 	most := float64(d.Stems)
 	plans := []struct {
 		what string
@@ -160,7 +161,7 @@ func newDateResult(snap *farm.Snapshot, d *farm.DateResult) *dateResult {
 	}
 	for _, p := range plans {
 		if p.DatePlan != nil {
-			r.Plans = append(r.Plans, newDatePlan(d, p.what, p.DatePlan, most))
+			r.Plans = append(r.Plans, newDatePlan(d, p.what, p.DatePlan, most, snap.View.Today))
 		}
 	}
 	r.Curve = newCurve(d)
@@ -170,12 +171,12 @@ func newDateResult(snap *farm.Snapshot, d *farm.DateResult) *dateResult {
 	return r
 }
 
-func newDatePlan(d *farm.DateResult, what string, p *plan.DatePlan, most float64) datePlanView {
+func newDatePlan(d *farm.DateResult, what string, p *plan.DatePlan, most float64, now day.Day) datePlanView {
 	v := datePlanView{What: what, Plants: strconv.Itoa(p.Plants()), Chance: fmt.Sprintf("%.0f in 100", 100*p.Chance),
 		Stems: bounds(int(p.Low), int(p.Likely+0.5), int(p.High+0.5)), Best: p == d.Answer.One}
 	v.Band = newBand(p.Low, p.Low+(p.Likely-p.Low)/2, p.Likely, p.Likely+(p.High-p.Likely)/2, p.High, most, d.Stems)
 	v.Band.Title = v.Stems
-	v.Sowings = sowingWords(p, p == d.Answer.Half)
+	v.Sowings = sowingWords(p, p == d.Answer.Half, now)
 	if p == d.Answer.Half {
 		whole := p.Sowings[0]
 		whole.Plants = p.Plants()
@@ -193,13 +194,13 @@ func newDatePlan(d *farm.DateResult, what string, p *plan.DatePlan, most float64
 }
 
 // sowingWords names the days of a plan.
-func sowingWords(p *plan.DatePlan, half bool) string {
+func sowingWords(p *plan.DatePlan, half bool, now day.Day) string {
 	if half {
-		return p.Sowings[0].Started.Spoken() + ", half of them to be pinched"
+		return spokenYear(p.Sowings[0].Started, now) + ", half of them to be pinched"
 	}
 	var days []string
 	for _, s := range p.Sowings {
-		words := s.Started.Spoken()
+		words := spokenYear(s.Started, now)
 		if s.Pinched {
 			words += " (pinched)"
 		}

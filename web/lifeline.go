@@ -62,10 +62,10 @@ func newLife(snap *farm.Snapshot, i int) lifeView {
 			v.Months = append(v.Months, monthView{at(d), month.String()[:3]})
 		}
 	}
-	v.Title = began + start.Spoken()
+	v.Title = began + spokenYear(start, today)
 	for _, n := range named {
-		v.Title += "; " + n.name + " " + when(n.when)
-		mark := markView{Name: n.name, When: when(n.when)}
+		v.Title += "; " + n.name + " " + when(n.when, today)
+		mark := markView{Name: n.name, When: when(n.when, today)}
 		if !n.when.Likely.IsZero() {
 			mark.X, mark.From = at(n.when.Likely), at(n.when.Early)
 			mark.Width = place(max(2, x.at(float64(n.when.Late.Sub(first)))-x.at(float64(n.when.Early.Sub(first)))))

@@ -248,9 +248,9 @@ func why(snap *farm.Snapshot, i int) string {
 			cuts++
 		}
 	}
-	words := "not counted yet: reckoned from its start on " + p.Growth.Started.Spoken() + ", the weather since, and what other rows of the crop did"
+	words := "not counted yet: reckoned from its start on " + spokenYear(p.Growth.Started, snap.View.Today) + ", the weather since, and what other rows of the crop did"
 	if counts > 0 {
-		words = fmt.Sprintf("%s, the last on %s: %s on %d of %d plants", number(counts, "count"), last.CountedAt.Day().Spoken(),
+		words = fmt.Sprintf("%s, the last on %s: %s on %d of %d plants", number(counts, "count"), spokenYear(last.CountedAt.Day(), snap.View.Today),
 			stems(last.Total()), last.PlantsCount, p.Growth.Plants)
 	}
 	if cuts > 0 {
@@ -271,7 +271,7 @@ func rests(snap *farm.Snapshot) string {
 	o := snap.Model.Outlook
 	words := "No weather is on record: the season is taken to be usual for this latitude and height."
 	if n := len(o.Observed); n > 0 {
-		words = fmt.Sprintf("Weather on record up to %s", o.Observed[n-1].Day.Spoken())
+		words = fmt.Sprintf("Weather on record up to %s", spokenYear(o.Observed[n-1].Day, snap.View.Today))
 		if m := len(o.Issued); m > 0 {
 			words += fmt.Sprintf(", the forecast up to %s", o.Issued[m-1].Day.Spoken())
 		}

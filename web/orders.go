@@ -7,6 +7,7 @@ import (
 	"strconv"
 	"strings"
 
+	"dewcount/core/day"
 	"dewcount/farm"
 
 	"github.com/labstack/echo/v5"
@@ -25,14 +26,14 @@ func (s *server) orders(c *echo.Context, snap *farm.Snapshot) error {
 	v := ordersView{Find: newFind(c, "/orders", "order, customer, what it wants", nil)}
 	found := make(map[string]bool)
 	for _, o := range snap.Book.Orders {
-		said := []string{o.ID, o.Customer, orderWords(o)}
+		said := []string{o.ID, o.Customer, orderWords(o, snap.View.Today)}
 		for _, l := range snap.Book.OrderLines {
 			if l.Order == o.ID {
 				said = append(said, lineWords(snap, l))
 			}
 		}
 		if found[o.ID] = v.Find.takes("", said...); found[o.ID] {
-			v.Orders = append(v.Orders, orderLink{o.ID, orderWords(o)})
+			v.Orders = append(v.Orders, orderLink{o.ID, orderWords(o, snap.View.Today)})
 		}
 	}
 	for _, d := range snap.Due() {
@@ -44,14 +45,14 @@ func (s *server) orders(c *echo.Context, snap *farm.Snapshot) error {
 	return s.show(c, http.StatusOK, "orders", "/orders", "Orders", snap, v)
 }
 
-func orderWords(o farm.Order) string {
+func orderWords(o farm.Order, now day.Day) string {
 	words := map[string]string{"market": "market", "event": "event", "standing": "standing bucket"}[o.Kind]
 	if o.Repeats == "" {
-		return words + " on " + o.DueOn.Spoken()
+		return words + " on " + spokenYear(o.DueOn, now)
 	}
-	words += " every " + o.DueOn.Weekday().String() + " from " + o.DueOn.Spoken()
+	words += " every " + o.DueOn.Weekday().String() + " from " + spokenYear(o.DueOn, now)
 	if !o.Until.IsZero() {
-		words += " to " + o.Until.Spoken()
+		words += " to " + spokenYear(o.Until, now)
 	}
 	return words
 }
@@ -78,13 +79,16 @@ func (s *server) order(c *echo.Context, snap *farm.Snapshot, o farm.Order) error
 
 // orderPage shows an order with what was typed and what is wrong in a line.
 func (s *server) orderPage(c *echo.Context, code int, snap *farm.Snapshot, o farm.Order, from typed, faults map[string]string) error {
-	v := orderView{ID: o.ID, Words: sentence(orderWords(o)), Customer: o.Customer}
+	v := orderView{ID: o.ID, Words: sentence(orderWords(o, snap.View.Today)), Customer: o.Customer}
 	for _, l := range snap.Book.OrderLines {
 		if l.Order != o.ID {
 			continue
 		}
 		line := orderLineView{Line: strconv.Itoa(l.Line), What: lineWords(snap, l), ID: l.Record().ID(), Shown: l.Record().Mark()}
-		if l.Stems != nil {
+		switch {
+		case l.Recipe != "" && l.Quantity != nil:
+			line.Stems = strconv.Itoa(*l.Quantity)
+		case l.Stems != nil:
 			line.Stems = strconv.Itoa(*l.Stems)
 		}
 		if from("line") == line.Line {
@@ -170,7 +174,11 @@ func (s *server) setLine(c *echo.Context, snap *farm.Snapshot, o farm.Order) err
 		line.Line++
 	}
 	wanted := f.Whole("stems", 1, 100_000)
-	line.Stems = &wanted
+	if line.Recipe != "" {
+		line.Quantity = &wanted
+	} else {
+		line.Stems = &wanted
+	}
 	if did == "recorded" {
 		line.MinLengthCM = f.OptNumber("min_length_cm", 1, 300)
 	}

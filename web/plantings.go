@@ -30,7 +30,7 @@ func (s *server) plantings(c *echo.Context, snap *farm.Snapshot) error {
 	v := plantingsView{Find: newFind(c, "/plantings", "row, variety, crop, what it does", snap.Book.Beds)}
 	for i, p := range snap.Model.Plantings {
 		line := plantingLine{ID: p.ID, Variety: p.Variety, Crop: p.Growth.Profile.Name, Bed: bedOf(snap, p.ID),
-			Started: p.Growth.Started.Spoken(), Plants: p.Growth.Plants, State: state(snap, i)}
+			Started: spokenYear(p.Growth.Started, snap.View.Today), Plants: p.Growth.Plants, State: state(snap, i)}
 		if len(snap.Forecast.PickDays) > 0 {
 			spread := snap.Forecast.Plantings[i].ByPick[0][crop.Market]
 			line.Spread = newSpreadView(spread, spread.Quantile(0.9)*1.04, 0)
@@ -71,7 +71,7 @@ func state(snap *farm.Snapshot, i int) string {
 	case snap.Stand.Dead(i):
 		return "killed by frost"
 	case !p.Ended.IsZero() && !p.Ended.After(today):
-		return "pulled out on " + p.Ended.Spoken()
+		return "pulled out on " + spokenYear(p.Ended, today)
 	case p.Growth.Started.After(today):
 		return "to be started"
 	case standing.Likely >= 1:
@@ -177,17 +177,17 @@ func about(p farm.Planting, today day.Day) string {
 		text += ", bed " + p.Bed
 	}
 	if !p.PlantedOutOn.IsZero() {
-		text += ", planted out on " + p.PlantedOutOn.Spoken()
+		text += ", planted out on " + spokenYear(p.PlantedOutOn, today)
 	}
 	if !p.PinchedOn.IsZero() {
 		part := ""
 		if share := p.PinchedPart(); share < 1 {
 			part = fmt.Sprintf(" (%.0f %% of them)", 100*share)
 		}
-		text += ", pinched on " + p.PinchedOn.Spoken() + part
+		text += ", pinched on " + spokenYear(p.PinchedOn, today) + part
 	}
 	if !p.EndedOn.IsZero() {
-		text += ", pulled out on " + p.EndedOn.Spoken()
+		text += ", pulled out on " + spokenYear(p.EndedOn, today)
 	}
 	return text + "."
 }

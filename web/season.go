@@ -282,9 +282,9 @@ func moveLines(before *farm.Season, i int, after *farm.Season, j int) []dateLine
 	}
 	var lines []dateLine
 	for _, n := range named {
-		l := dateLine{What: n.name, Before: when(n.of(a))}
+		l := dateLine{What: n.name, Before: when(n.of(a), before.View.Today)}
 		if after != nil {
-			l.After = when(n.of(after.Dates[j]))
+			l.After = when(n.of(after.Dates[j]), before.View.Today)
 		}
 		lines = append(lines, l)
 	}
@@ -324,7 +324,7 @@ func clashNotes(s *farm.Season, id string) []string {
 	for bed, stays := range s.Stays() {
 		for _, c := range clashesOf(stays) {
 			if c.A.Planting == id || c.B.Planting == id {
-				notes = append(notes, fmt.Sprintf("In bed %s, %s", bed, clashWords(c)))
+				notes = append(notes, fmt.Sprintf("In bed %s, %s", bed, clashWords(c, s.View.Today)))
 			}
 		}
 	}

@@ -113,7 +113,7 @@ func newSeasonDrawing(s *farm.Season, plantings []int, chosen string, before *fa
 		d.RowH, d.Dense = 13, true
 	}
 	d.Height = d.Head + d.RowH*len(plantings) + 6
-	d.Title = fmt.Sprintf("%d plantings from %s to %s, each from its start to its bloom", len(plantings), s.From.Spoken(), s.Until.Add(-1).Spoken())
+	d.Title = fmt.Sprintf("%d plantings from %s to %s, each from its start to its bloom", len(plantings), spokenYear(s.From, s.View.Today), spokenYear(s.Until.Add(-1), s.View.Today))
 	for m := s.From; m.Before(s.Until); m = m.Add(1) {
 		_, month, date := m.Date()
 		if date == 1 {
@@ -175,7 +175,7 @@ func (d *seasonDrawing) frost(s *farm.Season, y yearScale) {
 		name string
 	}{{s.FrostDates().Last, "frost after this 1 year in 10"}, {s.FrostDates().First, "frost before this 1 year in 10"}} {
 		if !line.at.IsZero() && !line.at.Before(s.From) && line.at.Before(s.Until) {
-			d.FrostLines = append(d.FrostLines, tickView{place(y.at(line.at)), line.name + ": " + line.at.Spoken()})
+			d.FrostLines = append(d.FrostLines, tickView{place(y.at(line.at)), line.name + ": " + spokenYear(line.at, s.View.Today)})
 		}
 	}
 }
@@ -184,7 +184,7 @@ func (d *seasonDrawing) frost(s *farm.Season, y yearScale) {
 func (d *seasonDrawing) ticks(s *farm.Season, y yearScale) {
 	for _, o := range s.Book.Orders {
 		for _, on := range o.Between(s.From, s.Until.Add(-1)) {
-			t := dueTick{X: place(y.at(on)), Name: o.ID + ", " + on.Spoken(), Y2: "66", Event: o.Kind == "event"}
+			t := dueTick{X: place(y.at(on)), Name: o.ID + ", " + spokenYear(on, s.View.Today), Y2: "66", Event: o.Kind == "event"}
 			if t.Event {
 				t.Y2 = place(float64(d.Height))
 			}
@@ -238,13 +238,13 @@ func (d *seasonDrawing) stem(s *farm.Season, y yearScale, i, row int, weekly []f
 	if runes := []rune(r.Label); len(runes) > letters {
 		r.Label = string(runes[:letters-1]) + "…"
 	}
-	r.Name, r.Cut = p.ID+" "+p.Variety, cutWords(m, weekly)
-	r.Title = fmt.Sprintf("%s %s, %d plants: started %s; first cut %s; last cut %s", p.ID, p.Variety, p.Growth.Plants, start.Spoken(), when(m.FirstCut), when(m.LastCut))
+	r.Name, r.Cut = p.ID+" "+p.Variety, cutWords(m, weekly, s.View.Today)
+	r.Title = fmt.Sprintf("%s %s, %d plants: started %s; first cut %s; last cut %s", p.ID, p.Variety, p.Growth.Plants, spokenYear(start, s.View.Today), when(m.FirstCut, s.View.Today), when(m.LastCut, s.View.Today))
 	return r
 }
 
 // cutWords says from when to when a planting is cut in a season, and how many stems that gives.
-func cutWords(m forecast.Milestones, weekly []farm.WeekStems) string {
+func cutWords(m forecast.Milestones, weekly []farm.WeekStems, now day.Day) string {
 	likely := 0.0
 	for _, w := range weekly {
 		likely += w.Likely
@@ -252,9 +252,9 @@ func cutWords(m forecast.Milestones, weekly []farm.WeekStems) string {
 	if m.FirstCut.Likely.IsZero() || likely < 1 {
 		return "no stems in this season"
 	}
-	words := "cut from " + m.FirstCut.Likely.Spoken()
+	words := "cut from " + spokenYear(m.FirstCut.Likely, now)
 	if !m.LastCut.Likely.IsZero() && m.LastCut.Likely != m.FirstCut.Likely {
-		words += " to " + m.LastCut.Likely.Spoken()
+		words += " to " + spokenYear(m.LastCut.Likely, now)
 	}
 	return fmt.Sprintf("%s, about %.0f stems", words, likely)
 }

@@ -6,6 +6,7 @@ import (
 	"slices"
 
 	"dewcount/core/crop"
+	"dewcount/core/day"
 	"dewcount/farm"
 )
 
@@ -18,15 +19,16 @@ type storyLine struct {
 
 // story lists a planting's records, the newest first, with what no longer stands.
 func story(snap *farm.Snapshot, planting string) []storyLine {
+	now := snap.View.Today
 	var lines []storyLine
 	for _, c := range snap.Book.Counts {
 		if c.Planting == planting {
-			lines = append(lines, countLine(c))
+			lines = append(lines, countLine(c, now))
 		}
 	}
 	for _, c := range snap.Book.Cuts {
 		if c.Planting == planting {
-			lines = append(lines, cutLine(c))
+			lines = append(lines, cutLine(c, now))
 		}
 	}
 	for _, e := range snap.Book.Events {
@@ -35,17 +37,17 @@ func story(snap *farm.Snapshot, planting string) []storyLine {
 			if words == "" {
 				words = e.Event
 			}
-			lines = append(lines, storyLine{When: e.On.Spoken(), Words: words, Kind: farm.Events.Name, ID: e.ID, sort: e.On.At(0)})
+			lines = append(lines, storyLine{When: spokenYear(e.On, now), Words: words, Kind: farm.Events.Name, ID: e.ID, sort: e.On.At(0)})
 		}
 	}
 	for _, x := range snap.Book.Scoutings {
 		if x.Planting == planting {
-			lines = append(lines, scoutingLine(x))
+			lines = append(lines, scoutingLine(x, now))
 		}
 	}
 	for _, x := range snap.Book.Sprays {
 		if x.Planting == planting {
-			lines = append(lines, sprayLine(x))
+			lines = append(lines, sprayLine(x, now))
 		}
 	}
 	for i := range lines {
@@ -54,7 +56,7 @@ func story(snap *farm.Snapshot, planting string) []storyLine {
 		}
 	}
 	for _, p := range snap.Book.History {
-		if line, ok := pastLine(p, planting); ok {
+		if line, ok := pastLine(p, planting, now); ok {
 			lines = append(lines, line)
 		}
 	}
@@ -71,7 +73,7 @@ func story(snap *farm.Snapshot, planting string) []storyLine {
 	return lines
 }
 
-func countLine(c farm.Count) storyLine {
+func countLine(c farm.Count, now day.Day) storyLine {
 	var seen []string
 	for k, n := range c.Stems {
 		if n > 0 {
@@ -82,11 +84,11 @@ func countLine(c farm.Count) storyLine {
 	if len(seen) > 0 {
 		words = fmt.Sprintf("count of %d plants: %s", c.PlantsCount, list(seen))
 	}
-	return storyLine{When: c.CountedAt.Spoken(), Words: words, Who: c.Counter, Edit: "/counts/" + url.PathEscape(c.ID), Kind: farm.Counts.Name, ID: c.ID,
+	return storyLine{When: spokenMoment(c.CountedAt, now), Words: words, Who: c.Counter, Edit: "/counts/" + url.PathEscape(c.ID), Kind: farm.Counts.Name, ID: c.ID,
 		sort: c.CountedAt.Instant(6)}
 }
 
-func cutLine(c farm.Cut) storyLine {
+func cutLine(c farm.Cut, now day.Day) storyLine {
 	words := "cut " + stems(c.Stems)
 	if c.Culled != nil && *c.Culled > 0 {
 		words += fmt.Sprintf(", %d culled", *c.Culled)
@@ -97,10 +99,10 @@ func cutLine(c farm.Cut) storyLine {
 	if c.Left != nil && *c.Left > 0 {
 		words += fmt.Sprintf(", %d left standing", *c.Left)
 	}
-	return storyLine{When: c.CutAt.Spoken(), Words: words, Edit: "/cuts/" + url.PathEscape(c.ID), Kind: farm.Cuts.Name, ID: c.ID, sort: c.CutAt.Instant(8)}
+	return storyLine{When: spokenMoment(c.CutAt, now), Words: words, Edit: "/cuts/" + url.PathEscape(c.ID), Kind: farm.Cuts.Name, ID: c.ID, sort: c.CutAt.Instant(8)}
 }
 
-func scoutingLine(x farm.Scouting) storyLine {
+func scoutingLine(x farm.Scouting, now day.Day) storyLine {
 	words := fmt.Sprintf("%s seen on %s", x.Cause, stems(x.Stems))
 	if x.Spoiled != nil {
 		words = fmt.Sprintf("%s: %d of %s spoiled", x.Cause, *x.Spoiled, stems(x.Stems))
@@ -108,16 +110,16 @@ func scoutingLine(x farm.Scouting) storyLine {
 	if x.Done != "" {
 		words += ", " + x.Done
 	}
-	return storyLine{When: x.On.Spoken(), Words: words, Edit: "/scouting/" + url.PathEscape(x.ID), Kind: farm.Scoutings.Name, ID: x.ID, sort: x.On.At(7)}
+	return storyLine{When: spokenYear(x.On, now), Words: words, Edit: "/scouting/" + url.PathEscape(x.ID), Kind: farm.Scoutings.Name, ID: x.ID, sort: x.On.At(7)}
 }
 
-func sprayLine(x farm.Spray) storyLine {
-	return storyLine{When: x.SprayedAt.Spoken(), Words: fmt.Sprintf("sprayed with %s, not cut before %s", x.Product, x.SprayedAt.Day().Add(x.WaitDays).Spoken()),
+func sprayLine(x farm.Spray, now day.Day) storyLine {
+	return storyLine{When: spokenMoment(x.SprayedAt, now), Words: fmt.Sprintf("sprayed with %s, not cut before %s", x.Product, spokenYear(x.SprayedAt.Day().Add(x.WaitDays), now)),
 		Edit: "/sprays/" + url.PathEscape(x.ID), Kind: farm.Sprays.Name, ID: x.ID, sort: x.SprayedAt.Instant(20)}
 }
 
 // pastLine shows a record of a planting that was corrected or withdrawn.
-func pastLine(p farm.Past, planting string) (storyLine, bool) {
+func pastLine(p farm.Past, planting string, now day.Day) (storyLine, bool) {
 	r, err := p.Record()
 	if err != nil || !slices.Contains(r.Kind.Columns, "planting") || r.Field("planting") != planting {
 		return storyLine{}, false
@@ -129,15 +131,15 @@ func pastLine(p farm.Past, planting string) (storyLine, bool) {
 	}
 	switch r.Kind {
 	case &farm.Counts:
-		line = countLine(book.Counts[0])
+		line = countLine(book.Counts[0], now)
 	case &farm.Cuts:
-		line = cutLine(book.Cuts[0])
+		line = cutLine(book.Cuts[0], now)
 	case &farm.Scoutings:
-		line = scoutingLine(book.Scoutings[0])
+		line = scoutingLine(book.Scoutings[0], now)
 	case &farm.Sprays:
-		line = sprayLine(book.Sprays[0])
+		line = sprayLine(book.Sprays[0], now)
 	case &farm.Plantings:
-		line = storyLine{When: book.Plantings[0].StartedOn.Spoken(), Words: about(book.Plantings[0], book.Plantings[0].StartedOn), Kind: r.Kind.Name, ID: r.ID(),
+		line = storyLine{When: spokenYear(book.Plantings[0].StartedOn, now), Words: about(book.Plantings[0], now), Kind: r.Kind.Name, ID: r.ID(),
 			sort: book.Plantings[0].StartedOn.At(0)}
 	default:
 		return storyLine{}, false

@@ -215,7 +215,7 @@ func newSuccessionResult(snap *farm.Snapshot, p *farm.SuccessionPlan) *successio
 		plants += d.Plants
 		r.Sowings = append(r.Sowings, newSowingLine(snap, d))
 		if d.Late {
-			r.Notes = append(r.Notes, fmt.Sprintf("%s is after the last safe day, %s: the frost may come first.", d.Started.Spoken(), p.LastSafe.Spoken()))
+			r.Notes = append(r.Notes, fmt.Sprintf("%s is after the last safe day, %s: the frost may come first.", spokenYear(d.Started, snap.View.Today), spokenYear(p.LastSafe, snap.View.Today)))
 		}
 	}
 	r.Verdict = fmt.Sprintf("%s of %d plants in all: %d of %d weeks have %d stems, the least sure of them %s.", times(len(p.Sowings), "sowing"), plants, held, wanted, p.Stems, tenths(least))
@@ -237,7 +237,7 @@ func newSuccessionResult(snap *farm.Snapshot, p *farm.SuccessionPlan) *successio
 	case p.NoneSafe:
 		r.Notes = append(r.Notes, "No sowing from today on is safe from the autumn frost.")
 	case !p.LastSafe.IsZero():
-		r.Notes = append(r.Notes, fmt.Sprintf("Last safe sowing: %s. From it at least half of the stems still come before the frost, nine times in ten.", p.LastSafe.Spoken()))
+		r.Notes = append(r.Notes, fmt.Sprintf("Last safe sowing: %s. From it at least half of the stems still come before the frost, nine times in ten.", spokenYear(p.LastSafe, snap.View.Today)))
 	}
 	if p.Bed != "" && p.Room > 0 {
 		r.Notes = append(r.Notes, fmt.Sprintf("Bed %s has room for %d plants at a time in that period.", p.Bed, p.Room))
@@ -275,13 +275,13 @@ func givenUp(weeks []plan.WeekOutcome) []string {
 func newSowingLine(snap *farm.Snapshot, d farm.SowingDates) sowingLine {
 	l := sowingLine{Start: spokenYear(d.Started, snap.View.Today), Plants: strconv.Itoa(d.Plants), Late: d.Late, Week: strconv.Itoa(d.WeekNo), Squares: strconv.Itoa(d.Squares)}
 	if !d.Out.IsZero() {
-		l.Out = d.Out.Spoken()
+		l.Out = spokenYear(d.Out, snap.View.Today)
 	}
 	if !d.PinchOn.IsZero() {
-		l.Pinch = d.PinchOn.Spoken()
+		l.Pinch = spokenYear(d.PinchOn, snap.View.Today)
 	}
 	if !d.FirstCut.IsZero() {
-		l.Cuts = d.FirstCut.Spoken() + " to " + d.LastCut.Spoken()
+		l.Cuts = spokenYear(d.FirstCut, snap.View.Today) + " to " + spokenYear(d.LastCut, snap.View.Today)
 	}
 	return l
 }

@@ -47,7 +47,7 @@ func (s *server) editVariety(c *echo.Context, snap *farm.Snapshot) error {
 func (s *server) varietyForm(c *echo.Context, code int, snap *farm.Snapshot, name string, from typed, faults map[string]string) error {
 	v := formView{Heading: "Add a variety", Action: "/varieties", Save: "Add the variety", Cancel: "/crops", Lead: "What is left empty is as its crop has it."}
 	if name != "" {
-		v.Heading, v.Action, v.Save = "Change "+name, "/varieties/"+url.PathEscape(name), "Keep the change"
+		v.Heading, v.Action, v.Save = "Correct "+name, "/varieties/"+url.PathEscape(name), "Keep the correction"
 		v.Withdraw = &doneView{Words: "Withdraw this variety", Kind: farm.Varieties.Name, ID: name}
 	}
 	if id := from("crop"); id != "" {

@@ -24,8 +24,8 @@ func TestEveryPageOfTheDemo(t *testing.T) {
 		"/plantings/new": "Once it is added", "/orders": "Fallow Steps market", "/orders/Fallow%20Steps%20market": "What it wants",
 		"/orders/new": "Add a market day", "/farm": "Larkenfold Flowers", "/season": "Season 2026", "/season?year=2027&weeks=frost": "Season 2027",
 		"/season?planting=SU8&started_on=2026-07-30": "Keep it so", "/season/successions": "Plan successions", "/season/date": "Sow for a date", "/beds": "Barn 1", "/beds/new": "Add the bed",
-		"/beds/Barn%201/edit": "Change Barn 1", "/seeds": "Seeds and trays", "/seeds?year=2027": "SN3", "/labels?year=2027": "SN3 1/4", "/crops": "Grown here", "/crops/zinnia-tall": "When to cut",
-		"/crops/zinnia-tall/edit": "Keep the change", "/crops/new?like=zinnia-tall": "Add the crop", "/varieties/new": "Add the variety", "/varieties/Zinnia%20coral/edit": "Change Zinnia coral", "/start": "Five steps",
+		"/beds/Barn%201/edit": "Correct Barn 1", "/seeds": "Seeds and trays", "/seeds?year=2027": "SN3", "/labels?year=2027": "SN3 1/4", "/crops": "Grown here", "/crops/zinnia-tall": "When to cut",
+		"/crops/zinnia-tall/edit": "Keep the correction", "/crops/new?like=zinnia-tall": "Add the crop", "/varieties/new": "Add the variety", "/varieties/Zinnia%20coral/edit": "Correct Zinnia coral", "/start": "Five steps",
 	} {
 		status, body := s.get(path)
 		if status != http.StatusOK || !strings.Contains(body, want) {

@@ -39,14 +39,14 @@ func tenths(chance float64) string {
 }
 
 // when says a date with its bounds.
-func when(w forecast.When) string {
+func when(w forecast.When, now day.Day) string {
 	switch {
 	case w.Likely.IsZero():
 		return "hardly this season"
 	case w.Early == w.Late:
-		return w.Likely.Spoken()
+		return spokenYear(w.Likely, now)
 	default:
-		return fmt.Sprintf("%s (%s to %s)", w.Likely.Spoken(), w.Early.Midnight().Format("2 Jan"), w.Late.Midnight().Format("2 Jan"))
+		return fmt.Sprintf("%s (%s to %s)", spokenYear(w.Likely, now), w.Early.Midnight().Format("2 Jan"), w.Late.Midnight().Format("2 Jan"))
 	}
 }
 
@@ -156,4 +156,12 @@ func spokenYear(d, now day.Day) string {
 		return d.Spoken()
 	}
 	return d.Midnight().Format("Mon 2 January 2006")
+}
+
+// spokenMoment is spokenYear with the hour.
+func spokenMoment(m day.Moment, now day.Day) string {
+	if clock := m.Clock(); clock != "" {
+		return spokenYear(m.Day(), now) + ", " + clock
+	}
+	return spokenYear(m.Day(), now)
 }

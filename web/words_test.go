@@ -26,13 +26,15 @@ func TestBoundsAreSaidAsGrowersDo(t *testing.T) {
 }
 
 func TestDatesAreSaidWithTheirBounds(t *testing.T) {
-	d := day.Must("2026-08-04")
+	d, now := day.Must("2026-08-04"), day.Must("2026-07-09")
+	next := d.Add(365)
 	for want, w := range map[string]forecast.When{
 		"hardly this season":             {},
 		"Tue 4 August":                   {Early: d, Likely: d, Late: d},
+		"Wed 4 August 2027":              {Early: next, Likely: next, Late: next},
 		"Tue 4 August (31 Jul to 7 Aug)": {Early: d.Add(-4), Likely: d, Late: d.Add(3)},
 	} {
-		if got := when(w); got != want {
+		if got := when(w, now); got != want {
 			t.Errorf("said %q, want %q", got, want)
 		}
 	}
