@@ -90,7 +90,7 @@ func (f *Farm) SnapshotWithin(ctx context.Context, patience time.Duration) (s *S
 		return now, true, err
 	}
 	var bored <-chan time.Time
-	if last := f.now.Load(); patience > 0 && last != nil {
+	if patience > 0 && now != nil { // a state of yesterday would be taken for today's
 		timer := time.NewTimer(patience)
 		defer timer.Stop()
 		bored = timer.C
@@ -106,7 +106,7 @@ func (f *Farm) SnapshotWithin(ctx context.Context, patience time.Duration) (s *S
 				return s, true, nil
 			}
 		case <-bored:
-			return f.now.Load(), false, nil
+			return now, false, nil
 		case <-ctx.Done():
 			return nil, false, ctx.Err()
 		}
@@ -119,12 +119,20 @@ func (f *Farm) worked(ctx context.Context) (*Snapshot, int64, error) {
 	if err != nil {
 		return nil, 0, err
 	}
-	if now := f.now.Load(); now != nil {
-		if place, err := now.Book.Place(); err == nil && f.Today(place) == now.View.Today {
-			return now, revision, nil
+	now := f.now.Load()
+	if now == nil {
+		return nil, revision, nil
+	}
+	book := now.Book
+	if now.Revision != revision { // a demo's day is on record
+		if book, revision, err = f.load(ctx); err != nil {
+			return nil, 0, err
 		}
 	}
-	return nil, revision, nil
+	if place, err := book.Place(); err != nil || f.Today(place) != now.View.Today {
+		return nil, revision, nil
+	}
+	return now, revision, nil
 }
 
 // work works the farm out as it stands and keeps it.

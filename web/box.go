@@ -112,7 +112,7 @@ func uploaded(c *echo.Context) (name string, text []byte, err error) {
 	}
 	header, err := c.FormFile("file")
 	if errors.Is(err, http.ErrMissingFile) {
-		return "", nil, errors.New("choose a file first: a CSV that your station has written")
+		return "", nil, errors.New("choose a file first: the table that your station has written")
 	}
 	if err != nil {
 		return "", nil, fmt.Errorf("the file did not arrive whole: send it again: %w", err)

@@ -2,8 +2,10 @@ package web
 
 import (
 	"errors"
+	"maps"
 	"net/http"
 	"net/url"
+	"slices"
 	"strings"
 
 	"dewcount/croptable"
@@ -53,7 +55,7 @@ func (s *server) cropForm(c *echo.Context, code int, snap *farm.Snapshot, e crop
 	if like == "" {
 		_, own, _ := snap.Book.Entry(e.ID)
 		v.Heading, v.Action, v.Save = "Correct "+e.Name, "/crops/"+url.PathEscape(e.ID), "Keep the correction"
-		v.Lead = "Changed values are the farm's own; they travel in the notebook's crops.json. What your records teach comes on top of them."
+		v.Lead = "Changed values are the farm's own; they travel with its notebook. What your records teach comes on top of them."
 		if own {
 			v.Drop = e.ID
 			v.Shipped = farm.NewBook(nil).Crop(e.ID) != nil
@@ -89,13 +91,14 @@ func (s *server) cropForm(c *echo.Context, code int, snap *farm.Snapshot, e crop
 		}
 		section.Fields = append(section.Fields, f)
 	}
-	for path, advice := range faults {
-		if faults[""] != "" {
-			v.Fault = faults[""]
-			break
+	for _, path := range slices.Backward(slices.Sorted(maps.Keys(faults))) { // the first stays
+		advice := faults[path]
+		if path == "" {
+			v.Fault = advice
+			continue
 		}
 		if !strings.HasPrefix(path, "id") {
-			v.Fault = sentence(path + ": " + advice)
+			v.Fault = sentence(leafLabel(path) + ": " + advice)
 		} else {
 			v.Fault = sentence(advice)
 		}

@@ -131,15 +131,18 @@ func newMorning(snap *farm.Snapshot, chosen int) morningView {
 	if len(f.PickDays) > 0 {
 		pick := f.PickDays[chosen]
 		v.Pick = pick.String()
-		v.Heading, v.Today = "Pick of "+pick.Spoken(), pick == snap.View.Today
+		v.Heading, v.Today = "Pick of "+spokenYear(pick, snap.View.Today), pick == snap.View.Today
 		v.For, v.Hours = feeds(dues, pick), cuttingHours(snap, pick)
 		v.Crops, v.Quiet = cropLines(snap, dues, chosen)
+		if len(v.Crops) == 0 {
+			v.Hours = "" // nothing is cut
+		}
 		for j, d := range f.PickDays {
 			total := 0
 			for _, cells := range f.Crops {
 				total += cells.ByPick[j][crop.Market].Likely()
 			}
-			v.Picks = append(v.Picks, pickView{d.String(), d.Spoken(), fmt.Sprintf("likely %d", total), j == chosen})
+			v.Picks = append(v.Picks, pickView{d.String(), spokenYear(d, snap.View.Today), fmt.Sprintf("likely %d", total), j == chosen})
 		}
 	}
 	const dueDays = 10
@@ -193,6 +196,10 @@ func cropLines(snap *farm.Snapshot, dues []farm.Due, pick int) (lines []cropView
 	}
 	slices.SortFunc(lines, func(a, b cropView) int { return cmp.Or(cmp.Compare(b.likely, a.likely), strings.Compare(a.ID, b.ID)) })
 	slices.Sort(none)
+	const named = 12
+	if n := len(none); n > named {
+		return lines, fmt.Sprintf("%d crops", n)
+	}
 	return lines, list(none)
 }
 
@@ -278,7 +285,7 @@ func rests(snap *farm.Snapshot) string {
 		words += fmt.Sprintf(", then %d weathers that are possible here.", snap.Model.Members)
 	}
 	if snap.Stand.Bridged > 0 {
-		words += fmt.Sprintf(" %s missing since the first sowing and bridged by what is usual: import them to be surer.", number(snap.Stand.Bridged, "day"))
+		words += fmt.Sprintf(" %s missing since the first sowing and bridged by what is usual: load them to be surer.", number(snap.Stand.Bridged, "day"))
 	}
 	return words
 }
@@ -288,9 +295,9 @@ func missing(snap *farm.Snapshot) string {
 	const late = 3 // days
 	o := snap.Model.Outlook
 	if n := len(o.Observed); n == 0 {
-		return "No weather is on record, so a usual season is reckoned with: the dates can be weeks out. Import a weather.csv with each day's lowest and highest temperature."
+		return "No weather is on record, so a usual season is reckoned with: the dates can be weeks out. Load your station's file under Farm, Devices: each day's lowest and highest temperature."
 	} else if days := o.From.Sub(o.Observed[n-1].Day) - 1; days > late {
-		return fmt.Sprintf("The weather of the last %d days is not on record, and is taken to be usual. Import it as weather.csv to be surer.", days)
+		return fmt.Sprintf("The weather of the last %d days is not on record, and is taken to be usual. Load your station's file under Farm, Devices, to be surer.", days)
 	}
 	return ""
 }

@@ -98,7 +98,10 @@ func frostWords(snap *farm.Snapshot) string {
 	frosts := snap.FrostDates(snap.View.Today)
 	first, last := frosts.First, frosts.Last
 	say := func(d day.Day) string { return d.Midnight().Format("2 January") }
-	words := "By what is written down here, or else by the weathers that are possible, "
+	words := "By the weathers that are possible here "
+	if place, err := snap.Book.Place(); err == nil && place.LastFrost != "" && place.FirstFrost != "" {
+		words = "As you have written it down, "
+	}
 	switch {
 	case first.IsZero() && last.IsZero():
 		return words + "there is hardly any frost."

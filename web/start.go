@@ -55,7 +55,7 @@ func (s *server) startPage(c *echo.Context, code int, snap *farm.Snapshot, from 
 		return times(n, what) + " so far"
 	}
 	v.Steps = []startStep{
-		{"place", "The place", fmt.Sprintf("%s, cut on %s", place.Name, place.PickDays)},
+		{"place", "The place", fmt.Sprintf("%s, cut on %s", place.Name, place.PickDays.Spoken())},
 		{"beds", "Beds", done(len(snap.Book.Beds), "bed")},
 		{"crops", "What to grow", done(len(snap.Book.Varieties), "crop")},
 		{"market", "What is wanted", done(len(snap.Book.Orders), "market day")},

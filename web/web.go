@@ -104,7 +104,7 @@ func (s *server) on(show func(*echo.Context, *farm.Snapshot) error) echo.Handler
 
 // patience is how long a page waits for the farm to be worked out before it shows the last state; staleKey says that it does.
 const (
-	patience = 100 * time.Millisecond
+	patience = 60 * time.Millisecond
 	staleKey = "stale"
 )
 

@@ -87,3 +87,12 @@ func TestPickDays(t *testing.T) {
 		t.Errorf("Before beyond the earliest = %v, want none", got)
 	}
 }
+
+func TestWeekdaysAreSpoken(t *testing.T) {
+	for text, want := range map[string]string{"fri": "Friday", "fri tue": "Tuesday and Friday", "sun mon wed": "Monday, Wednesday and Sunday", "": ""} {
+		w, err := ParseWeekdays(text)
+		if got := w.Spoken(); got != want || err != nil {
+			t.Errorf("%q is spoken %q, %v; want %q", text, got, err, want)
+		}
+	}
+}

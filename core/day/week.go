@@ -41,6 +41,20 @@ func (w Weekdays) String() string {
 	return strings.Join(words, " ")
 }
 
+// Spoken names the days as growers do: "Tuesday and Friday".
+func (w Weekdays) Spoken() string {
+	var names []string
+	for i := range 7 {
+		if weekday := time.Weekday((i + 1) % 7); w.Has(weekday) {
+			names = append(names, weekday.String())
+		}
+	}
+	if n := len(names); n > 1 {
+		return strings.Join(names[:n-1], ", ") + " and " + names[n-1]
+	}
+	return strings.Join(names, "")
+}
+
 // PickDays are the days on which the farm cuts: weekdays, and days beside them.
 type PickDays struct {
 	Weekly Weekdays

@@ -133,8 +133,11 @@ func (r *round) strip() {
 }
 
 func (r *round) feed() {
-	from := r.inBed().Add(14)
+	from := r.growing(r.inBed().Add(14))
 	end := r.Dates.LastCut.Likely
+	if from.IsZero() {
+		return
+	}
 	switch r.Feeding {
 	case SpringFeed:
 		if r.open(Feed, from.Add(14)) {
@@ -146,6 +149,9 @@ func (r *round) feed() {
 			next = last.Add(feedEvery)
 		} else if r.today.Sub(from) > feedEvery {
 			next = r.today
+		}
+		if next = r.growing(next); next.IsZero() {
+			return
 		}
 		if end.IsZero() || next.Before(end.Add(-feedEvery)) {
 			r.add(Job{Task: Feed, After: r.Done[Feed], Earliest: next.Add(-4), Best: next, Latest: next.Add(7), Harm: 0.15, Minutes: feedMinutes + feedAPlant*float64(r.Plants),
@@ -189,9 +195,9 @@ func (r *round) scout() {
 	if first := r.Dates.FirstCut.Likely; !first.IsZero() && !first.After(r.today) {
 		every = scoutBloom
 	}
-	next := since.Add(every)
-	if next.Before(r.today) {
-		next = r.today
+	next := r.growing(maxDay(since.Add(every), r.today))
+	if next.IsZero() {
+		return
 	}
 	r.add(Job{Task: Scout, After: r.Done[Scout], Earliest: next.Add(-1), Best: next, Latest: next.Add(3), Harm: 0.2, Minutes: scoutMinutes + scoutAPlant*float64(r.Plants),
 		Reason: "look at flowers and the undersides of leaves, pale varieties first", Cost: "what is seen a week later has had a week more"})

@@ -236,10 +236,36 @@ func (r *round) after(from day.Day, degreeDays float64) day.Day {
 // budHeight is the part of its final height that a plant has when its first buds show. A guess: stems stretch after that.
 const budHeight = 0.7
 
-// tall returns the day on which the plants are so high, in cm, zero where their first buds are not foreseen.
+// tall returns the day on which the plants are so high, in cm, zero where their first buds are not foreseen. What stands through a winter lies
+// low as a rosette until the days lengthen.
 func (r *round) tall(cm float64) day.Day {
 	part := cm / (budHeight * float64(r.Profile.HeightCM[0]))
-	return r.on(r.inBed(), r.Dates.FirstBud.Likely, min(1, part))
+	from, bud := r.inBed(), r.Dates.FirstBud.Likely
+	if r.Profile.Overwinters && !bud.IsZero() {
+		year, _, _ := bud.Date()
+		rises := day.Of(year, 2, 15)
+		if r.sky.Latitude() < 0 {
+			rises = day.Of(year, 8, 15)
+		}
+		if rises.Before(bud) {
+			from = maxDay(from, rises)
+		}
+	}
+	return r.on(from, bud, min(1, part))
+}
+
+// growing returns the first day from one on on which it is warm enough for the crop to grow, zero where none comes within some months.
+func (r *round) growing(from day.Day) day.Day {
+	const (
+		leastCd = 2   // of a day
+		longest = 180 // days
+	)
+	for d := from; d.Sub(from) < longest; d = d.Add(1) {
+		if r.warmth(d) >= leastCd {
+			return d
+		}
+	}
+	return day.Day{}
 }
 
 func plants(n int) string {

@@ -327,3 +327,27 @@ func TestCountDue(t *testing.T) {
 		}
 	}
 }
+
+// In winter nothing grows: nobody looks for pests or feeds, and a rosette is netted when it rises in spring.
+func TestNothingIsDoneToWhatDoesNotGrow(t *testing.T) {
+	cold := mild
+	cold.every = climate.Extremes{TminC: 0, TmaxC: 6}
+	hardy := flower()
+	hardy.Profile.Overwinters, hardy.Feeding = true, SpringFeed
+	hardy.Started, hardy.Out = on("2026-09-01"), on("2026-09-01")
+	hardy.Dates = forecast.Milestones{Emerged: at("2026-09-11"), FirstBud: at("2027-05-01"), FirstCut: at("2027-05-20"), LastCut: at("2027-07-01")}
+	for _, task := range []Task{Scout, Feed} {
+		if j, ok := jobsOf(hardy, cold, "2026-12-09")[task]; ok {
+			t.Errorf("in the cold there is a job, %s on %s", task, j.Best)
+		}
+	}
+	if j, ok := jobsOf(hardy, mild, "2027-02-10")[Net]; !ok || j.Best.Before(on("2027-02-16")) {
+		t.Errorf("a rosette is netted on %s (there: %v), want when it rises after the middle of February", j.Best, ok)
+	}
+	south := mild
+	south.latitude = -43
+	hardy.Dates.FirstBud, hardy.Dates.LastCut = at("2027-10-20"), at("2027-12-20")
+	if j, ok := jobsOf(hardy, south, "2027-08-01")[Net]; ok && j.Best.Before(on("2027-08-16")) {
+		t.Errorf("in the south a rosette is netted on %s", j.Best)
+	}
+}
