@@ -1,15 +1,23 @@
 # make demo starts the program with the demo farm; make test installs what the tests need and passes them all.
-.PHONY: demo test go-test browser-test bench
+.PHONY: demo test go-test race-test browser-test bench
 
 demo:
 	go run ./cmd/dewcount demo
 
-test: go-test browser-test
+test: go-test race-test browser-test
 
 go-test:
 	test -z "$$(gofmt -l $$(git ls-files '*.go'))"
+	go mod tidy -diff
 	go vet ./...
+	go tool staticcheck ./...
 	go test -timeout 30m ./...
+
+# What many do at once is run once more under the race detector, which wants a C compiler.
+race-test:
+	command -v gcc >/dev/null || (apt-get update -q && DEBIAN_FRONTEND=noninteractive apt-get install -y -q --no-install-recommends gcc libc6-dev)
+	CGO_ENABLED=1 go test -race -short -timeout 30m ./farm ./web ./records ./people
+	CGO_ENABLED=1 go test -race -run TestStandsShareTheirWeather ./core/forecast
 
 browser-test:
 	command -v chromium >/dev/null || (apt-get update -q && DEBIAN_FRONTEND=noninteractive apt-get install -y -q --no-install-recommends chromium)

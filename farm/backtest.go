@@ -81,9 +81,13 @@ func (b *Book) Backtest(today day.Day, progress func(day.Day)) (*Backtest, error
 					out.Untold.Add(row)
 				}
 			}
+			came := firstCuts[p.ID]
+			if !came.After(asOf) {
+				continue // its dates take long, and nobody asks for them
+			}
 			dates := s.Milestones(i)
-			came, likely := firstCuts[p.ID], dates.FirstCut.Likely
-			if earlier, _ := b.cutDays(p.ID, dates.Season, asOf); earlier.IsZero() && came.After(asOf) && !likely.IsZero() {
+			likely := dates.FirstCut.Likely
+			if earlier, _ := b.cutDays(p.ID, dates.Season, asOf); earlier.IsZero() && !likely.IsZero() {
 				out.FirstCuts = append(out.FirstCuts, FirstCut{p.ID, p.Growth.Profile.ID, came.Sub(asOf), likely.Sub(came)})
 			}
 		}

@@ -48,6 +48,9 @@ func TestADateIsCutOnTheLastPickBefore(t *testing.T) {
 }
 
 func TestADateInTimeTooLateAndNever(t *testing.T) {
+	if testing.Short() {
+		t.Skip("one question after the other: nothing to race")
+	}
 	plan := func(s *farm.Snapshot, fields string) *farm.DateResult {
 		t.Helper()
 		a, err := dateAsk(t, s, fields)
@@ -84,6 +87,9 @@ func TestADateInTimeTooLateAndNever(t *testing.T) {
 }
 
 func TestASteeredCropHasItsProgramme(t *testing.T) {
+	if testing.Short() {
+		t.Skip("one question after the other: nothing to race")
+	}
 	s := snapshot(t, winterFarm(t, "foothills-47n", "47", "2027-01-10"))
 	a, err := dateAsk(t, s, "crop=chrysanthemum-controlled stems=60 on=2027-07-24")
 	if err != nil {

@@ -4,6 +4,7 @@ import (
 	"math"
 	"slices"
 	"testing"
+	"time"
 
 	"dewcount/core/crop"
 	"dewcount/core/day"
@@ -77,5 +78,28 @@ func TestDatesOfWhatLastsAreOfOneSeason(t *testing.T) {
 	}
 	if this.Emerged.Likely != day.Must("2026-03-20") || this.FirstCut.Likely != day.Must("2026-05-26") {
 		t.Errorf("the hydrangea's season on record: %+v", this)
+	}
+}
+
+// Stems that were cut for a day need not be cut again: they count towards what is wanted, once, and in the order of the promises.
+func TestStemsAlreadyCutCount(t *testing.T) {
+	f, store := meadow(t)
+	before := snapshot(t, f).Due()[0].Lines
+	if err := f.Add(ctx, "", farm.Cut{ID: "cut", CutAt: day.At(day.Must("2026-07-09"), 8, 0), Planting: "ZC1", Stems: 7}.Record()); err != nil {
+		t.Fatal(err)
+	}
+	if lines := snapshot(t, f).Due()[0].Lines; lines[0].Have != 0 {
+		t.Errorf("stems of another day's cut are counted as Friday's: %d", lines[0].Have)
+	}
+	f = farm.New(store, func() time.Time { return morning().AddDate(0, 0, 1) })
+	if err := f.Add(ctx, "", farm.Cut{ID: "friday", CutAt: day.At(day.Must("2026-07-10"), 8, 0), Planting: "ZC1", Stems: 13}.Record()); err != nil {
+		t.Fatal(err)
+	}
+	lines := snapshot(t, f).Due()[0].Lines
+	if lines[0].Have != 13 || lines[0].Needed() != 60-13 || lines[1].Needed() != 60+60-13 {
+		t.Errorf("13 are cut: %d are there, %d and %d still needed; want 47 and 107", lines[0].Have, lines[0].Needed(), lines[1].Needed())
+	}
+	if before[0].Needed() != 60 || before[1].Needed() != 120 {
+		t.Errorf("before, %d and %d are needed, want 60 and 120", before[0].Needed(), before[1].Needed())
 	}
 }

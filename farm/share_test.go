@@ -234,9 +234,9 @@ func TestAChangeRestsOnWhatStands(t *testing.T) {
 
 // Frost dates are the same on every day and page of a growing year, and what the farm has written down goes before the weather.
 func TestFrostDatesAreTheSameEveryDay(t *testing.T) {
-	f, store := meadow(t)
+	_, store := meadow(t)
 	now := time.Date(2026, 1, 20, 5, 0, 0, 0, time.UTC)
-	f = farm.New(store, func() time.Time { return now })
+	f := farm.New(store, func() time.Time { return now })
 	first := snapshot(t, f).FrostDates(day.Must("2026-06-01"))
 	if first.Last.Before(day.Must("2026-04-01")) || first.Last.After(day.Must("2026-06-10")) || first.First.Before(day.Must("2026-09-15")) || first.First.After(day.Must("2026-11-15")) {
 		t.Fatalf("frost ends on %s and begins on %s at 46.9° N and 400 m", first.Last, first.First)

@@ -8,13 +8,11 @@ import (
 	"net/http/cookiejar"
 	"net/http/httptest"
 	"net/url"
-	"path/filepath"
 	"slices"
 	"strings"
 	"testing"
 	"time"
 
-	"dewcount/demo"
 	"dewcount/farm"
 	"dewcount/people"
 	"dewcount/records"
@@ -45,14 +43,7 @@ func newHouse(t *testing.T) *house {
 // newOpenHouse is a house in which nobody is set up yet.
 func newOpenHouse(t *testing.T) *house {
 	t.Helper()
-	store, err := records.Open(ctx, filepath.Join(t.TempDir(), "farm.db"))
-	if err != nil {
-		t.Fatal(err)
-	}
-	t.Cleanup(func() { store.Close() })
-	if err := demo.Fill(ctx, store); err != nil {
-		t.Fatal(err)
-	}
+	store := openStore(t, true)
 	sessions, err := store.OpenSessions(ctx)
 	if err != nil {
 		t.Fatal(err)
@@ -74,6 +65,7 @@ func newOpenHouse(t *testing.T) *house {
 }
 
 func TestTheFirstOwnerIsSetUpWithTheCode(t *testing.T) {
+	alone(t)
 	h := newOpenHouse(t)
 	c := h.browser()
 	if answer, body := h.send(c, http.MethodGet, "/orders", nil); answer.StatusCode != http.StatusOK || !strings.Contains(body, "Fallow Steps") {
@@ -253,6 +245,7 @@ func TestSigningInAndOut(t *testing.T) {
 }
 
 func TestAChangedPasswordEndsOtherSessions(t *testing.T) {
+	alone(t)
 	h := newHouse(t)
 	mine, lost := h.browser(), h.browser()
 	for _, c := range []*http.Client{mine, lost} {
@@ -274,6 +267,7 @@ func TestAChangedPasswordEndsOtherSessions(t *testing.T) {
 }
 
 func TestTheCrewTakesBackFieldRecordsAlone(t *testing.T) {
+	alone(t)
 	h := newHouse(t)
 	crew := h.as(people.Crew)
 	answer, _ := h.send(crew, http.MethodPost, "/plantings/ZC1/cut", url.Values{"stems": {"3"}, "cut_at": {"2026-07-09T08:00"}, "id": {"cut-of-a-test"}})

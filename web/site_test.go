@@ -2,14 +2,17 @@ package web
 
 import (
 	"context"
+	"errors"
 	"io"
 	"log/slog"
 	"net/http"
 	"net/http/httptest"
 	"net/url"
+	"os"
 	"path/filepath"
 	"regexp"
 	"strings"
+	"sync"
 	"testing"
 	"time"
 
@@ -28,18 +31,58 @@ type site struct {
 	store  farm.Store
 }
 
-func newSite(t testing.TB, withDemo bool) *site {
+// filled is the database of the demo farm, grown once for all tests.
+var filled = sync.OnceValues(func() ([]byte, error) {
+	folder, err := os.MkdirTemp("", "dewcount-test-")
+	if err != nil {
+		return nil, err
+	}
+	defer os.RemoveAll(folder)
+	path := filepath.Join(folder, "demo.db")
+	store, err := records.Open(ctx, path)
+	if err != nil {
+		return nil, err
+	}
+	if err := errors.Join(demo.Fill(ctx, store), store.Close()); err != nil {
+		return nil, err
+	}
+	return os.ReadFile(path)
+})
+
+// openStore opens a database of its own: the demo's, or an empty one.
+func openStore(t testing.TB, withDemo bool) *records.Records {
 	t.Helper()
-	store, err := records.Open(ctx, filepath.Join(t.TempDir(), "farm.db"))
+	path := filepath.Join(t.TempDir(), "farm.db")
+	if withDemo {
+		text, err := filled()
+		if err != nil {
+			t.Fatal(err)
+		}
+		if err := os.WriteFile(path, text, 0o600); err != nil {
+			t.Fatal(err)
+		}
+	}
+	store, err := records.Open(ctx, path)
 	if err != nil {
 		t.Fatal(err)
 	}
 	t.Cleanup(func() { store.Close() })
+	return store
+}
+
+// alone is for a test of one browser that does one thing after the other: it has nothing to find under the race detector, where it takes long.
+func alone(t *testing.T) {
+	t.Helper()
+	if testing.Short() {
+		t.Skip("one browser, one thing after the other")
+	}
+}
+
+func newSite(t testing.TB, withDemo bool) *site {
+	t.Helper()
+	store := openStore(t, withDemo)
 	o := Options{Log: slog.New(slog.DiscardHandler)}
 	if withDemo {
-		if err := demo.Fill(ctx, store); err != nil {
-			t.Fatal(err)
-		}
 		o.Step = func(ctx context.Context) error { return demo.Step(ctx, store) }
 	}
 	server := httptest.NewUnstartedServer(nil)

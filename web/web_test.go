@@ -5,7 +5,6 @@ import (
 	"net/http"
 	"net/http/httptest"
 	"net/url"
-	"path/filepath"
 	"strings"
 	"testing"
 	"time"
@@ -13,10 +12,10 @@ import (
 	"dewcount/core/crop"
 	"dewcount/demo"
 	"dewcount/farm"
-	"dewcount/records"
 )
 
 func TestEveryPageOfTheDemo(t *testing.T) {
+	alone(t)
 	s := newSite(t, true)
 	for path, want := range map[string]string{
 		"/": "Pick of Fri 10 July", "/?pick=2026-07-14": "Pick of Tue 14 July", "/plantings": "Add a planting", "/plantings/ZC1": "On the ladder now",
@@ -106,6 +105,7 @@ func TestForeignHostsAndFormsAreRefused(t *testing.T) {
 }
 
 func TestHeaders(t *testing.T) {
+	alone(t)
 	s := newSite(t, true)
 	answer, err := s.client.Get(s.server.URL)
 	if err != nil {
@@ -163,6 +163,7 @@ func TestFilesAreKept(t *testing.T) {
 }
 
 func TestBadInputKeepsWhatWasTyped(t *testing.T) {
+	alone(t)
 	s := newSite(t, true)
 	before := s.revision()
 	good := map[string]url.Values{
@@ -278,14 +279,7 @@ func TestThePathOfARecord(t *testing.T) {
 }
 
 func BenchmarkPages(b *testing.B) {
-	store, err := records.Open(ctx, filepath.Join(b.TempDir(), "farm.db"))
-	if err != nil {
-		b.Fatal(err)
-	}
-	defer store.Close()
-	if err := demo.Fill(ctx, store); err != nil {
-		b.Fatal(err)
-	}
+	store := openStore(b, true)
 	handler, err := New(farm.New(store, time.Now), Options{Hosts: []string{"example.com"}, Log: slog.New(slog.DiscardHandler)})
 	if err != nil {
 		b.Fatal(err)
