@@ -51,11 +51,11 @@ func lay(b *farm.Book) {
 	b.Settings = append(b.Settings, demoDay(FirstDay), farm.Setting{Key: "demo_seed", Value: strconv.Itoa(seed)})
 	for _, p := range blocks {
 		for n := range p.beds {
-			id, width := p.name, 1.2
+			id := p.name
 			if p.beds > 1 {
 				id = fmt.Sprintf("%s %d", p.name, n+1)
 			}
-			b.Beds = append(b.Beds, farm.Bed{ID: id, LengthM: &p.length, WidthM: &width, BearingDeg: &p.bearing, Zone: p.zone, Cover: p.cover,
+			b.Beds = append(b.Beds, farm.Bed{ID: id, LengthM: &p.length, WidthM: &p.width, BearingDeg: &p.bearing, Zone: p.zone, Cover: p.cover,
 				Exposure: p.wind, SunH: &p.sun})
 		}
 	}

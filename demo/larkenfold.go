@@ -23,24 +23,25 @@ var settings = []farm.Setting{
 	{Key: "last_frost", Value: "05-12"}, {Key: "first_frost", Value: "10-14"}, {Key: "picking", Value: "all"}, {Key: "pick_hour", Value: "8"}, {Key: "square_cm", Value: "30"}, {Key: "bench_trays", Value: "24"}, {Key: "stems_an_hour", Value: "220"}, {Key: "pick_hours_a_week", Value: "24"}, {Key: "crew_hours", Value: "7 9 6 7 10 3 0"},
 }
 
-// A block is beds side by side: so many of one length in metres, the compass direction in which they run, their watering zone, cover, exposure
+// A block is beds side by side: so many of one length and width in metres, the compass direction in which they run, their watering zone, cover, exposure
 // and sun hours. With the paths between them, the headlands and the yard they make the farm's 0.4 ha.
 type block struct {
-	name                 string
-	beds                 int // 1: the bed has no number
-	length, bearing, sun float64
-	zone, cover, wind    string
+	name              string
+	beds              int // 1: the bed has no number
+	length, width     float64
+	bearing, sun      float64
+	zone, cover, wind string
 }
 
 var blocks = []block{
-	{"Brook", 9, 40, 80, 9.5, "brook", "open", "sheltered"},
-	{"Barn", 8, 36, 10, 8.5, "barn", "open", "open"},
-	{"Hill", 8, 40, 95, 11, "hill", "open", "windy"},
-	{"Mühlacker", 8, 45, 95, 10.5, "hill", "open", "open"},
-	{"Föhrenrain", 4, 50, 100, 8, "barn", "open", "sheltered"},
-	{"Wall border", 1, 40, 100, 7, "barn", "open", "sheltered"},
-	{"Tunnel", 1, 30, 85, 10, "tunnel", "tunnel", "sheltered"},
-	{"Tunnel Süd", 1, 30, 85, 10, "tunnel", "tunnel", "sheltered"},
+	{"Brook", 9, 40, 1.2, 80, 9.5, "brook", "open", "sheltered"},
+	{"Barn", 8, 36, 1.2, 10, 8.5, "barn", "open", "open"},
+	{"Hill", 8, 40, 1.2, 95, 11, "hill", "open", "windy"},
+	{"Mühlacker", 8, 45, 1.2, 95, 10.5, "hill", "open", "open"},
+	{"Föhrenrain", 4, 50, 2.4, 100, 8, "barn", "open", "sheltered"},
+	{"Wall border", 1, 40, 1.2, 100, 7, "barn", "open", "sheltered"},
+	{"Tunnel", 1, 30, 1.2, 85, 10, "tunnel", "tunnel", "sheltered"},
+	{"Tunnel Süd", 1, 30, 1.2, 85, 10, "tunnel", "tunnel", "sheltered"},
 }
 
 func whole(n int) *int { return &n }
@@ -152,9 +153,9 @@ var sowings = []sowing{
 	{"WC1", "Wild carrot chocolate", "Hill 1", crop.Direct, "2026-04-12", 0, 0, 0, 90},
 	{"PE1", "Peony shell", "Wall border", crop.Established, "2025-10-01", 0, 0, 0, 24},
 	{"EC1", "Coneflower rose", "Wall border", crop.Established, "2025-10-01", 0, 0, 0, 30},
-	{"HY1", "Hydrangea white", "Wall border", crop.Established, "2025-10-01", 0, 0, 0, 8},
+	{"HY1", "Hydrangea white", "Föhrenrain 3", crop.Established, "2025-10-01", 0, 0, 0, 8},
 	{"MI1", "Michaelmas aster lavender", "Wall border", crop.Established, "2025-10-01", 0, 0, 0, 20},
-	{"CG1", "Garden chrysanthemum bronze", "Barn 4", crop.Cutting, "2026-05-25", 0, 20, 1, 60},
+	{"CG1", "Garden chrysanthemum bronze", "Mühlacker 8", crop.Cutting, "2026-05-25", 0, 20, 1, 60},
 	{"TU1", "Tulip Märzlicht", "Mühlacker 1", crop.Bulb, "2025-10-25", 0, 0, 0, 500},
 	{"TU2", "Tulip spät, purple", "Mühlacker 2", crop.Bulb, "2025-11-05", 0, 0, 0, 500},
 	{"NA1", "Daffodil Frühgold", "Föhrenrain 4", crop.Bulb, "2025-10-10", 0, 0, 0, 400},

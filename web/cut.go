@@ -16,8 +16,8 @@ type cutView struct {
 	ID, Planting, Variety string
 	Rungs                 []rungView
 	Window, Expected      string
-	Waits                 string // that it must not be cut yet
-	Cautions              []string
+	Waits                 string   // that it must not be cut yet
+	Hazards, Cautions     []string // of the crop, and of any cut
 }
 
 func (s *server) usualCut(snap *farm.Snapshot, _ farm.Planting) map[string]string {
@@ -31,7 +31,7 @@ func (s *server) cutForm(c *echo.Context, code int, snap *farm.Snapshot, p farm.
 	here := "/plantings/" + url.PathEscape(p.ID)
 	v := cutView{formView: formView{Heading: "Record a cut", Action: here + "/cut", Save: "Record the cut", Cancel: here},
 		ID: from("id"), Planting: p.ID, Variety: p.Variety, Rungs: rungsOf(snap.Model.Plantings[i].Growth.Profile.Ladder, window), Window: window.String(), Expected: newPlanting(snap, i).Next, Waits: waits(snap.Book, p.ID, snap.View.Today)}
-	v.Cautions = cutCautions(snap, snap.Model.Plantings[i].Growth.Profile)
+	v.Hazards, v.Cautions = cutCautions(snap, snap.Model.Plantings[i].Growth.Profile)
 	if id != "" {
 		v.Heading, v.Action, v.Save = "Correct a cut", "/cuts/"+url.PathEscape(id), "Keep the correction"
 		v.Withdraw = &doneView{Words: "Withdraw this cut", Kind: farm.Cuts.Name, ID: id}
@@ -52,12 +52,11 @@ func (s *server) cutForm(c *echo.Context, code int, snap *farm.Snapshot, p farm.
 }
 
 // cutCautions are what somebody who cuts a crop must heed: in the row, and where its water is poured if that is hot here.
-func cutCautions(snap *farm.Snapshot, p *crop.Profile) []string {
-	said := p.Handling()
+func cutCautions(snap *farm.Snapshot, p *crop.Profile) (row, any []string) {
 	if snap.Book.Chosen(p, "condition") == "hot" {
-		said = append(said, p.Scalding()...)
+		any = p.Scalding()
 	}
-	return append(said, "Knives cut: close them on the walk. A full bucket weighs up to 15 kg.")
+	return p.Handling(), append(any, "Knives cut: close them on the walk. A full bucket weighs up to 15 kg.")
 }
 
 func readCut(from typed, today day.Day) (farm.Record, error) {
