@@ -3,8 +3,6 @@
 package farm
 
 import (
-	"encoding/json"
-	"fmt"
 	"maps"
 	"slices"
 	"sync"
@@ -343,60 +341,4 @@ func recordsOf[T interface{ Record() Record }](values []T) []Record {
 		records[i] = v.Record()
 	}
 	return records
-}
-
-// Content returns a record's rows as JSON, as the history keeps them: what is written down by the names of its columns.
-func (r Record) Content() string {
-	named := make([]map[string]string, len(r.Rows))
-	for i, row := range r.Rows {
-		named[i] = make(map[string]string)
-		for j, value := range row {
-			if value != "" {
-				named[i][r.Kind.Columns[j]] = value
-			}
-		}
-	}
-	text, err := json.Marshal(named)
-	if err != nil {
-		panic("farm: text that is no JSON: " + err.Error()) // strings always are
-	}
-	return string(text)
-}
-
-// Record returns the record as it was. Of an older program it has its values in the places of the columns that there were, which newer ones
-// only follow.
-func (p Past) Record() (Record, error) {
-	r := Record{Kind: KindNamed(p.Kind)}
-	wrong := fmt.Errorf("this is no record of %s: copy it from an export", p.Kind)
-	if r.Kind == nil {
-		return Record{}, wrong
-	}
-	var named []map[string]string
-	if err := json.Unmarshal([]byte(p.Content), &named); err != nil {
-		var places [][]string
-		if err := json.Unmarshal([]byte(p.Content), &places); err != nil {
-			return Record{}, wrong
-		}
-		for _, row := range places {
-			if len(row) > len(r.Kind.Columns) {
-				return Record{}, fmt.Errorf("this record of %s has %d fields, not %d: copy it from an export", p.Kind, len(row), len(r.Kind.Columns))
-			}
-			r.Rows = append(r.Rows, append(row, make([]string, len(r.Kind.Columns)-len(row))...))
-		}
-	}
-	for _, values := range named {
-		row := make([]string, len(r.Kind.Columns))
-		for column, value := range values {
-			at := slices.Index(r.Kind.Columns, column)
-			if at < 0 {
-				return Record{}, fmt.Errorf("this record of %s has a column %s that is not known here: copy it from an export", p.Kind, column)
-			}
-			row[at] = value
-		}
-		r.Rows = append(r.Rows, row)
-	}
-	if len(r.Rows) == 0 {
-		return Record{}, wrong
-	}
-	return r, nil
 }

@@ -76,6 +76,9 @@ func (f *Farm) Load(ctx context.Context) (*Book, error) {
 	return book, err
 }
 
+// Revision returns the number that grows with every change.
+func (f *Farm) Revision(ctx context.Context) (int64, error) { return f.store.Revision(ctx) }
+
 // Snapshot returns the farm as it stands this morning. It is worked out once for each revision and day, however many ask.
 func (f *Farm) Snapshot(ctx context.Context) (*Snapshot, error) {
 	s, _, err := f.SnapshotWithin(ctx, 0)

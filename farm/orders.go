@@ -118,28 +118,3 @@ func (s School) Record() Record {
 
 // PickRecord returns a pick day beside the weekly ones as text.
 func PickRecord(d day.Day) Record { return Record{&ExtraPicks, [][]string{{d.String()}}} }
-
-// A Past is a record as it was before it was corrected or withdrawn.
-type Past struct {
-	Kind, ID, Content string // content: the record's rows as JSON
-	Ended             string // superseded or withdrawn
-	EndedAt           string // stamp, UTC
-	EndedBy           string
-}
-
-// ReadPast reads a line of the history.
-func ReadPast(f *Fields) Past {
-	p := Past{Kind: f.raw("kind"), ID: f.raw("id"), Content: f.get("content"), Ended: f.Word("ended", "superseded", "withdrawn"),
-		EndedAt: f.raw("ended_at"), EndedBy: f.Text("ended_by")}
-	if KindNamed(p.Kind) == nil {
-		f.Fault("kind", "%q is no kind of record: write the name of a notebook file, such as counts", p.Kind)
-	} else if _, err := p.Record(); err != nil {
-		f.Fault("content", "%v", err)
-	}
-	return p
-}
-
-// Row returns the line as text, in the order of the columns of History.
-func (p Past) Row() []string {
-	return []string{p.Kind, p.ID, p.Content, p.Ended, p.EndedAt, p.EndedBy}
-}

@@ -33,6 +33,12 @@ func (s *Snapshot) CountFor(i int) day.Day {
 	return day.Day{}
 }
 
+// CountNow tells whether planting i is worth counting today.
+func (s *Snapshot) CountNow(i int) bool {
+	pick := s.CountFor(i)
+	return !pick.IsZero() && pick.Sub(s.View.Today) <= rounds.CountBefore
+}
+
 // waitedFor returns of which plantings somebody waits for stems of each pick.
 func (s *Snapshot) waitedFor() map[day.Day]map[int]bool {
 	if known, ok := s.dates.Load("waited"); ok {

@@ -56,7 +56,10 @@ func (s *server) needs(need people.Role, do echo.HandlerFunc) echo.HandlerFunc {
 		c.Set("person", who)
 		switch {
 		case need == anybody || who.Role.May(need):
-			return do(c)
+			if err := do(c); err != nil {
+				return err
+			}
+			return s.noteWriting(c)
 		case who.Role == "" && wantsPage(c):
 			return c.Redirect(http.StatusSeeOther, "/signin?to="+url.QueryEscape(c.Request().URL.RequestURI()))
 		case who.Role == "":

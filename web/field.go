@@ -30,6 +30,9 @@ func (s *server) token(c *echo.Context) error {
 	return c.JSON(http.StatusOK, map[string]string{"token": token})
 }
 
+// fieldPath is where phones send what was recorded without a page.
+const fieldPath = "/field"
+
 // addField takes one record that was made in the field. Sent again it is acknowledged again, and kept once.
 func (s *server) addField(c *echo.Context) error {
 	var r fieldRecord

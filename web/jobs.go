@@ -147,12 +147,7 @@ func asker(c *echo.Context) string { return who(c).ID }
 func (s *server) answer(c *echo.Context, snap *farm.Snapshot, here, heading string, question any, do work) (result any, ok bool, err error) {
 	key := fmt.Sprintf("%d %s %T %+v", snap.Revision, snap.View.Today, question, question)
 	started := s.jobs.ask(key, asker(c), do)
-	var tooLong <-chan time.Time
-	if c.Request().Method == http.MethodGet {
-		timer := time.NewTimer(soon)
-		defer timer.Stop()
-		tooLong = timer.C
-	}
+	tooLong := tooLongFor(c)
 	for {
 		select {
 		case <-started.done:
@@ -169,6 +164,14 @@ func (s *server) answer(c *echo.Context, snap *farm.Snapshot, here, heading stri
 			return nil, true, c.Request().Context().Err()
 		}
 	}
+}
+
+// tooLongFor tells when a page has waited long enough; a form that was sent waits for as long as it takes.
+func tooLongFor(c *echo.Context) <-chan time.Time {
+	if c.Request().Method == http.MethodGet {
+		return time.After(soon)
+	}
+	return nil
 }
 
 // working shows that a page is worked out, and has it asked for again.
@@ -189,16 +192,10 @@ func (s *server) seasonOf(c *echo.Context, snap *farm.Snapshot, here, heading st
 		season, err := s.farm.Season(snap, year)
 		done <- answer{season, err}
 	}()
-	var tooLong <-chan time.Time
-	if c.Request().Method == http.MethodGet {
-		timer := time.NewTimer(soon)
-		defer timer.Stop()
-		tooLong = timer.C
-	}
 	select {
 	case a := <-done:
 		return a.season, a.err == nil, a.err
-	case <-tooLong:
+	case <-tooLongFor(c):
 		return nil, false, s.working(c, snap, here, workingView{Heading: heading})
 	}
 }

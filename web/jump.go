@@ -37,7 +37,7 @@ func (s *server) jump(c *echo.Context, snap *farm.Snapshot) error {
 	}
 	for _, b := range snap.Book.Beds {
 		if strings.EqualFold(b.ID, to) {
-			return c.Redirect(http.StatusSeeOther, "/beds#bed-"+url.PathEscape(b.ID))
+			return c.Redirect(http.StatusSeeOther, "/beds#bed-"+anchor(b.ID))
 		}
 	}
 	for _, p := range snap.Book.Crops() {

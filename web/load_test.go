@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"io"
 	"net/http"
+	"net/url"
 	"slices"
 	"strings"
 	"sync"
@@ -113,8 +114,14 @@ func TestThirtyPhonesAtOnce(t *testing.T) {
 	if kept != 60 || s.revision() != before+60 {
 		t.Errorf("%d of 60 acknowledged counts are kept, %d revisions on", kept, s.revision()-before)
 	}
-	if _, body := s.get("/?done=recorded:counts:rush-0-0"); strings.Contains(body, "being worked out") {
-		t.Error("what was just recorded is not waited for")
+	form := url.Values{"id": {"form"}, "counted_at": {"2026-07-09T06:10"}, "plants_counted": {"15"}, "stems_half": {"7"}}
+	if status, _, _ := s.post("/plantings/CO1/count", "/plantings/CO1/count", form); status != http.StatusSeeOther {
+		t.Fatalf("a count by a form: %d", status)
+	}
+	if answer, err := s.client.Get(s.server.URL + "/plantings"); err != nil {
+		t.Error(err)
+	} else if body, _ := io.ReadAll(answer.Body); strings.Contains(string(body), "being worked out") {
+		t.Error("who has just sent a form is shown a state without it")
 	}
 }
 

@@ -350,10 +350,10 @@ func toCount(snap *farm.Snapshot) []toCountView {
 	}
 	var all []candidate
 	for i, p := range snap.Model.Plantings {
-		pick := snap.CountFor(i)
-		if pick.IsZero() {
+		if !snap.CountNow(i) {
 			continue
 		}
+		pick := snap.CountFor(i)
 		next := snap.Forecast.Plantings[i].ByPick[slices.Index(snap.Forecast.PickDays, pick)][crop.Market]
 		why := "never counted"
 		if last, ok := snap.Book.LastCount(p.ID); ok {

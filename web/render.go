@@ -25,7 +25,7 @@ type pages map[string]*template.Template
 
 func parsePages() (pages, error) {
 	shared := []string{"layout.html", "parts.html", "ladder.html", "drawings.html"}
-	base := template.New("layout.html").Funcs(template.FuncMap{"asset": assetAddress, "path": url.PathEscape, "drawing": drawingAddress, "mark": productMark}).Option("missingkey=error")
+	base := template.New("layout.html").Funcs(template.FuncMap{"asset": assetAddress, "path": url.PathEscape, "anchor": anchor, "drawing": drawingAddress, "mark": productMark}).Option("missingkey=error")
 	for _, name := range shared {
 		if _, err := base.ParseFS(templates, path.Join("templates", name)); err != nil {
 			return nil, fmt.Errorf("template %s: %w", name, err)
@@ -51,6 +51,9 @@ func parsePages() (pages, error) {
 	}
 	return parsed, nil
 }
+
+// anchor writes a name as an id of an element, which must not hold blanks: an attribute that names ids would take it for two.
+func anchor(name string) string { return strings.ReplaceAll(url.QueryEscape(name), "%", "_") }
 
 // A page is what every page has around its body.
 type page struct {

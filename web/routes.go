@@ -57,7 +57,7 @@ func (s *server) routes() []route {
 		{post, "/rounds", record, s.setJobs},
 		{get, "/count", record, s.on(s.walk)},
 		{get, "/token", look, s.token},
-		{post, "/field", record, s.addField},
+		{post, fieldPath, record, s.addField},
 		{get, "/plantings", look, s.on(s.plantings)},
 		{get, "/plantings/:planting", look, s.on(s.planting)},
 		{get, "/stakes", look, s.on(s.stakes)},

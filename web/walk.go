@@ -130,7 +130,7 @@ func newWalkRow(snap *farm.Snapshot, i int) walkRow {
 	if last, ok := snap.Book.LastCount(p.ID); ok && last.CountedAt.Day() == snap.View.Today {
 		r.Done = last.CountedAt.String()
 	}
-	r.Due = !snap.CountFor(i).IsZero()
+	r.Due = snap.CountNow(i)
 	r.Waiting = waits(snap.Book, p.ID, snap.View.Today)
 	r.Sample, r.Hint = sampleHint(snap, i)
 	return r

@@ -14,6 +14,7 @@ import (
 	"dewcount/people"
 
 	"github.com/alexedwards/scs/v2"
+	lru "github.com/hashicorp/golang-lru/v2"
 	"github.com/labstack/echo/v5"
 	"github.com/labstack/echo/v5/middleware"
 )
@@ -41,6 +42,7 @@ type server struct {
 	log   *slog.Logger
 	pages pages
 	jobs  *jobs
+	wrote *lru.Cache[string, int64] // by asker: the revision that their last form left
 
 	box         farm.Box
 	doors       *people.People
@@ -60,6 +62,7 @@ func New(f *farm.Farm, o Options) (http.Handler, error) {
 		return nil, err
 	}
 	s := &server{farm: f, step: o.Step, log: o.Log, pages: pages, jobs: newJobs(), box: o.Box, doors: o.People, visitor: o.Visitor, address: o.Address, certificate: o.Certificate}
+	s.wrote, _ = lru.New[string, int64](mostWriters)                                                               // an error is of a size below one
 	e := echo.NewWithConfig(echo.Config{Router: echo.NewRouter(echo.RouterConfig{UnescapePathParamValues: true})}) // a row can be called Löwenmaul 1/2
 	e.Logger = o.Log
 	e.HTTPErrorHandler = s.fail
@@ -88,7 +91,7 @@ const mostBody = 4 << 20
 // on hands a page the farm as it stands; who comes to a farm without settings is sent to write them down.
 func (s *server) on(show func(*echo.Context, *farm.Snapshot) error) echo.HandlerFunc {
 	return func(c *echo.Context) error {
-		snap, fresh, err := s.farm.SnapshotWithin(c.Request().Context(), patienceOf(c))
+		snap, fresh, err := s.snapshot(c)
 		if errors.Is(err, farm.ErrNoFarm) {
 			return c.Redirect(http.StatusSeeOther, "/farm")
 		}
@@ -108,13 +111,37 @@ const (
 	staleKey = "stale"
 )
 
-// patienceOf is how long a request waits: what changes something, or shows what was just done, waits for the farm as it stands.
-func patienceOf(c *echo.Context) time.Duration {
-	if c.Request().Method == http.MethodGet && c.QueryParam("done") == "" {
-		return patience
+// snapshot returns the farm for a page, or its last state where newer records are still being worked out, and whether it is as it stands. What
+// changes something waits for the farm as it stands, and so does who has changed something that the last state has not.
+func (s *server) snapshot(c *echo.Context) (*farm.Snapshot, bool, error) {
+	ctx := c.Request().Context()
+	if c.Request().Method != http.MethodGet {
+		snap, err := s.farm.Snapshot(ctx)
+		return snap, true, err
 	}
-	return 0
+	snap, fresh, err := s.farm.SnapshotWithin(ctx, patience)
+	if wrote, _ := s.wrote.Get(asker(c)); err == nil && !fresh && snap.Revision < wrote {
+		snap, err = s.farm.Snapshot(ctx)
+		return snap, true, err
+	}
+	return snap, fresh, err
 }
+
+// noteWriting remembers up to which revision somebody knows the farm's records, having sent a form. Records that phones send in the field are
+// not meant: nobody waits for a page of them.
+func (s *server) noteWriting(c *echo.Context) error {
+	if c.Request().Method != http.MethodPost || c.Path() == fieldPath {
+		return nil
+	}
+	revision, err := s.farm.Revision(c.Request().Context())
+	if err == nil {
+		s.wrote.Add(asker(c), revision)
+	}
+	return err
+}
+
+// mostWriters is of how many people it is remembered what they wrote last.
+const mostWriters = 100
 
 // onPlanting is on for a page of the planting that the address names.
 func (s *server) onPlanting(show func(*echo.Context, *farm.Snapshot, farm.Planting) error) echo.HandlerFunc {

@@ -218,8 +218,11 @@ func (r *round) harvesting() {
 	r.deadhead()
 }
 
-// countEvery is how many days a count serves the picks that follow.
-const countEvery = 4
+// countEvery is how many days a count serves the picks that follow. It is made CountBefore days before its pick at the earliest.
+const (
+	countEvery  = 4
+	CountBefore = 2
+)
 
 // What is in doubt: so many stems between sure and at best, and such a part of what is likely.
 const (
@@ -254,7 +257,7 @@ func (r *round) count() {
 		return
 	}
 	if pick := r.CountFor; !pick.IsZero() {
-		r.add(Job{Task: Count, After: r.Counted, Earliest: pick.Add(-2), Best: maxDay(r.today, pick.Add(-1)), Latest: pick, Harm: 0.3, Minutes: r.countMinutes(),
+		r.add(Job{Task: Count, After: r.Counted, Earliest: pick.Add(-CountBefore), Best: maxDay(r.today, pick.Add(-1)), Latest: pick, Harm: 0.3, Minutes: r.countMinutes(),
 			Reason: "before the pick of " + pick.Spoken() + ", which somebody waits for", Cost: "the pick is less sure"})
 	}
 }
