@@ -18,11 +18,14 @@ func spikeFrom(p *pen, s pose, fromTop bool) {
 	const levels = 8
 	for i := range levels {
 		up := float64(i) / (levels - 1)
-		if fromTop {
-			up = 1 - up
+		size := blend(1, 0.5, up)
+		if fromTop { // a bottlebrush, as thick above as below
+			up, size = 1-up, 0.95
 		}
 		y := 64 - 54*up
-		size := blend(1, 0.5, up)
+		if fromTop {
+			y = 66 - 44*up // its open top needs room
+		}
 		for _, side := range []float64{-1, 1} {
 			at := point{middle, y - 2*side}
 			bell := func() {
@@ -35,7 +38,7 @@ func spikeFrom(p *pen, s pose, fromTop bool) {
 			case crop.Tight:
 				p.ink(leaf(at, side*34, 8*size+2, 5*size+1, 0.5))
 			case crop.Colour:
-				if i < 3 {
+				if i < 2 || i < 3 && !fromTop {
 					coloured()
 				} else {
 					hard()
@@ -47,13 +50,16 @@ func spikeFrom(p *pen, s pose, fromTop bool) {
 				}
 			case crop.Over:
 				switch {
-				case i < 3:
+				case i < 3 || fromTop && i < 5:
 					p.ink(leaf(at, side*60, 7, 5, 0))
 				default:
 					bell()
 				}
 			default:
 				opened := map[crop.Rung]int{crop.Lifting: 1, crop.Third: 3, crop.Half: 5, crop.Open: levels}[s.rung]
+				if fromTop && s.rung != crop.Open {
+					opened++
+				}
 				switch {
 				case i < opened:
 					bell()
@@ -65,7 +71,7 @@ func spikeFrom(p *pen, s pose, fromTop bool) {
 			}
 		}
 	}
-	if s.rung == crop.Over {
+	if s.rung == crop.Over && !fromTop {
 		p.petal(leaf(point{12, 72}, 80, 10, 7, 0.8))
 		p.petal(leaf(point{44, 74}, 100, 10, 7, 0.8))
 	}
