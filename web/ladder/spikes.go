@@ -57,7 +57,7 @@ func spikeFrom(p *pen, s pose, fromTop bool) {
 				}
 			default:
 				opened := map[crop.Rung]int{crop.Lifting: 1, crop.Third: 3, crop.Half: 5, crop.Open: levels}[s.rung]
-				if fromTop && s.rung != crop.Open {
+				if fromTop && s.rung < crop.Half {
 					opened++
 				}
 				switch {
