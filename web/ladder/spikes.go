@@ -20,11 +20,14 @@ func spikeFrom(p *pen, s pose, fromTop bool) {
 		up := float64(i) / (levels - 1)
 		size := blend(1, 0.5, up)
 		if fromTop { // a bottlebrush, as thick above as below
-			up, size = 1-up, 0.95
+			up, size = 1-up, 1
 		}
 		y := 64 - 54*up
 		if fromTop {
-			y = 66 - 44*up // its open top needs room
+			y = 66 - 48*up
+		}
+		if fromTop && i == 0 {
+			size = 0.8 // the tip's florets would stick out of the drawing
 		}
 		for _, side := range []float64{-1, 1} {
 			at := point{middle, y - 2*side}
@@ -57,13 +60,13 @@ func spikeFrom(p *pen, s pose, fromTop bool) {
 				}
 			default:
 				opened := map[crop.Rung]int{crop.Lifting: 1, crop.Third: 3, crop.Half: 5, crop.Open: levels}[s.rung]
-				if fromTop && s.rung < crop.Half {
+				if fromTop && s.rung != crop.Open {
 					opened++
 				}
 				switch {
 				case i < opened:
 					bell()
-				case i < opened+1:
+				case i < opened+1 && !(fromTop && s.rung == crop.Half):
 					coloured()
 				default:
 					hard()
