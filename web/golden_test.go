@@ -257,7 +257,8 @@ func TestGoldenPagesInOtherSeasons(t *testing.T) {
 	}
 }
 
-// A farm in the south that has nothing on record, and then one row.
+// A farm in the south that has nothing on record, and then one row and a bedding
+// form that is too low to cut.
 func TestGoldenPagesOfAFarmOfOnesOwn(t *testing.T) {
 	alone(t)
 	s := newSite(t, false)
@@ -278,7 +279,11 @@ func TestGoldenPagesOfAFarmOfOnesOwn(t *testing.T) {
 	if status, _, body := s.post("/plantings/new", "/plantings", row); status != http.StatusSeeOther {
 		t.Fatalf("a row: %d, %s", status, body)
 	}
-	for name, path := range map[string]string{"south-planting": "/plantings/Z%2F1", "south-season": "/season"} {
+	low := url.Values{"variety": {"Bedding zinnia"}, "crop": {"zinnia-tall"}, "colour": {"red"}, "role": {"focal"}, "height_cm": {"25"}, "stem_cm": {"15"}, "spacing_cm": {"20"}, "germination": {"0.8"}}
+	if status, _, body := s.post("/varieties/new", "/varieties", low); status != http.StatusSeeOther {
+		t.Fatalf("a variety: %d, %s", status, body)
+	}
+	for name, path := range map[string]string{"south-planting": "/plantings/Z%2F1", "south-season": "/season", "low-variety": "/crops/zinnia-tall"} {
 		if status, body := s.get(path); status != http.StatusOK {
 			t.Errorf("%s: %d", path, status)
 		} else {
