@@ -244,6 +244,15 @@ func TestSigningInAndOut(t *testing.T) {
 	}
 }
 
+func TestOnesOwnPageSaysWhatOneMayDo(t *testing.T) {
+	h := newHouse(t)
+	for role, want := range map[people.Role]string{people.Owner: "and let people in", people.Crew: "record what is seen and done in the field", people.Reader: "change nothing"} {
+		if _, page := h.send(h.as(role), http.MethodGet, "/me", nil); !strings.Contains(page, "As "+string(role)+": you see") || !strings.Contains(page, want) {
+			t.Errorf("the page of one %s does not say %q", role, want)
+		}
+	}
+}
+
 func TestAChangedPasswordEndsOtherSessions(t *testing.T) {
 	alone(t)
 	h := newHouse(t)

@@ -9,8 +9,9 @@ import (
 	"dewcount/farm"
 )
 
-// A forecast of −5 °C for the third night names that night and the tender row, and not the cornflower, which bears it.
-func TestFrostWarningNamesTheNightAndTheRows(t *testing.T) {
+// A forecast of −5 °C for the third night names that night and the tender row, and not the cornflower, which bears it; 38 °C the day before
+// name that day.
+func TestFrostAndHeatWarningsNameTheDayAndTheRows(t *testing.T) {
 	b := farm.NewBook(nil)
 	for key, value := range map[string]string{"name": "Meadow", "latitude": "46.9", "longitude": "7.2", "elevation_m": "400",
 		"timezone": "Europe/Zurich", "pick_days": "tue fri"} {
@@ -24,8 +25,8 @@ func TestFrostWarningNamesTheNightAndTheRows(t *testing.T) {
 	for d := day.Must("2026-07-01"); d.Before(today); d = d.Add(1) {
 		b.Weather = append(b.Weather, farm.WeatherDay{Date: d, TminC: 12, TmaxC: 22})
 	}
-	for i, low := range []float64{12, 11, -5, 9, 10} {
-		b.Weather = append(b.Weather, farm.WeatherDay{Date: today.Add(i), TminC: low, TmaxC: 20, IssuedOn: today.Add(-1)})
+	for i, span := range [][2]float64{{12, 20}, {11, 38}, {-5, 20}, {9, 20}, {10, 20}} {
+		b.Weather = append(b.Weather, farm.WeatherDay{Date: today.Add(i), TminC: span[0], TmaxC: span[1], IssuedOn: today.Add(-1)})
 	}
 	snap, err := farm.NewSnapshot(b, 0, farm.Morning(today), nil)
 	if err != nil {
@@ -34,5 +35,8 @@ func TestFrostWarningNamesTheNightAndTheRows(t *testing.T) {
 	got := strings.Join(warnings(snap), " ")
 	if !strings.Contains(got, "Frost may kill ZC1 by Tue 22 September") || strings.Contains(got, "CO1") {
 		t.Errorf("the warnings are %q", got)
+	}
+	if !strings.Contains(got, "°C are expected on Mon 21 September: stems open fast in such heat. Cut them early, a rung tighter than usual,") {
+		t.Errorf("of the heat before it they say %q", got)
 	}
 }
