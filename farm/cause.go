@@ -28,17 +28,13 @@ func (s *Snapshot) Causes(cropID string) (*Causes, error) {
 	if known, ok := s.causes.Load(cropID); ok {
 		return known.(*Causes), nil
 	}
-	made, err, _ := s.flight.Do(cropID, func() (any, error) {
+	return once(&s.flight, cropID, func() (*Causes, error) {
 		causes, err := s.causesOf(cropID)
 		if err == nil {
 			s.causes.Store(cropID, causes)
 		}
 		return causes, err
 	})
-	if err != nil {
-		return nil, err
-	}
-	return made.(*Causes), nil
 }
 
 func (s *Snapshot) causesOf(cropID string) (*Causes, error) {

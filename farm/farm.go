@@ -28,6 +28,7 @@ type Farm struct {
 	now     atomic.Pointer[Snapshot] // the last that was worked out
 	seasons *lru.Cache[int, *Season] // the last that were, by year
 	without *lru.Cache[string, *Snapshot]
+	leaving sync.Mutex // one record is left out at a time: many at once would fill the memory
 	flight  singleflight.Group
 }
 
@@ -170,15 +171,23 @@ func (f *Farm) Without(s *Snapshot, k *Kind, id string) (*Snapshot, error) {
 	if known, ok := f.without.Get(key); ok {
 		return known, nil
 	}
-	made, err, _ := f.flight.Do(key, func() (any, error) {
+	return once(&f.flight, key, func() (*Snapshot, error) {
+		f.leaving.Lock()
+		defer f.leaving.Unlock()
 		before, err := NewSnapshot(s.Book.without(k, id), s.Revision, s.View, s)
 		if err == nil {
 			f.without.Add(key, before)
 		}
 		return before, err
 	})
+}
+
+// once works a value out under its key, once for all who ask meanwhile.
+func once[T any](flight *singleflight.Group, key string, work func() (T, error)) (T, error) {
+	made, err, _ := flight.Do(key, func() (any, error) { return work() })
 	if err != nil {
-		return nil, err
+		var none T
+		return none, err
 	}
-	return made.(*Snapshot), nil
+	return made.(T), nil
 }

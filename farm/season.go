@@ -125,7 +125,7 @@ func (f *Farm) Season(now *Snapshot, year int) (*Season, error) {
 	if s, ok := f.Worked(now, year); ok {
 		return s, nil
 	}
-	made, err, _ := f.flight.Do(fmt.Sprintf("season %d %d %s", year, now.Revision, now.View.Today), func() (any, error) {
+	return once(&f.flight, fmt.Sprintf("season %d %d %s", year, now.Revision, now.View.Today), func() (*Season, error) {
 		have, _ := f.seasons.Get(year)
 		s, err := NewSeason(now.Book, now.View.Today, year, have)
 		if err != nil {
@@ -137,10 +137,6 @@ func (f *Farm) Season(now *Snapshot, year int) (*Season, error) {
 		}
 		return s, nil
 	})
-	if err != nil {
-		return nil, err
-	}
-	return made.(*Season), nil
 }
 
 // Worked returns a growing year where it is worked out already for a snapshot.

@@ -221,6 +221,9 @@ func TestGoldenAnswersOfTheDemo(t *testing.T) {
 		t.Errorf("%s: %d", to, status)
 	} else {
 		golden(t, "count-recorded", body)
+		if _, other := s.get(strings.Replace(to, "ZC1", "ZL1", 1)); strings.Contains(other, "What the count changed") {
+			t.Error("ZL1 says what a count of ZC1 changed")
+		}
 	}
 	edit := url.Values{"shown": {"what somebody saw"}, "variety": {"Zinnia coral"}, "method": {"tray"}, "started_on": {"2026-03-28"}, "planted_out_on": {"2026-05-01"}, "plants": {"110"}, "bed": {"Brook 2"}}
 	if status, _, body := s.post("/plantings/ZC1/edit", "/plantings/ZC1", edit); status != http.StatusUnprocessableEntity {

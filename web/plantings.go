@@ -113,7 +113,7 @@ func (s *server) planting(c *echo.Context, snap *farm.Snapshot) error {
 	}
 	v := newPlanting(snap, i)
 	if did := done(c.QueryParam("done")); did != nil && (did.Kind == farm.Counts.Name || did.Kind == farm.Cuts.Name) {
-		if _, stands := snap.Book.Record(farm.KindNamed(did.Kind), did.ID); stands {
+		if r, stands := snap.Book.Record(farm.KindNamed(did.Kind), did.ID); stands && r.Field("planting") == v.ID {
 			before, err := s.farm.Without(snap, farm.KindNamed(did.Kind), did.ID)
 			if err != nil {
 				return err
