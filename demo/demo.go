@@ -155,22 +155,29 @@ func spring(b *farm.Book, weather *standin.Weather) error {
 // Step lets a day of the demo pass: the crew counts and cuts where nobody has, the weather service tells what the day was and
 // what the next week will be, and the clock moves on.
 func Step(ctx context.Context, store farm.Store) error {
-	book, revision, err := store.Load(ctx)
-	if err != nil {
-		return err
-	}
+	return store.Change(ctx, func() (farm.Change, error) {
+		book, _, err := store.Load(ctx)
+		if err != nil {
+			return farm.Change{}, err
+		}
+		return nextDay(book)
+	})
+}
+
+// nextDay returns what the demo's day leaves on record.
+func nextDay(book *farm.Book) (farm.Change, error) {
 	place, err := book.Place()
 	if err != nil {
-		return err
+		return farm.Change{}, err
 	}
 	today := place.DemoDay
 	if today.IsZero() {
-		return fmt.Errorf("this farm has no demo clock: its days pass by themselves")
+		return farm.Change{}, fmt.Errorf("this farm has no demo clock: its days pass by themselves")
 	}
 	weather := standin.NewWeather(standin.Valley, place.DemoSeed, weatherSince)
 	field := standin.NewField(place.DemoSeed, weather, place.Latitude, rows(book), taken(book), today)
 	work := usualCrew.morning(book, field, place, today)
-	change := farm.Change{Who: crewName, Stamp: today.String() + "T20:00:00Z", Rests: &revision}
+	change := farm.Change{Who: crewName, Stamp: today.String() + "T20:00:00Z"}
 	change.Add = append(work.records(), water(book, today)...)
 	for _, p := range work.ended {
 		change.Correct = append(change.Correct, p.Record())
@@ -180,5 +187,5 @@ func Step(ctx context.Context, store farm.Store) error {
 		change.Add = append(change.Add, w.Record())
 	}
 	change.Correct = append(change.Correct, demoDay(today.Add(1)).Record())
-	return store.Apply(ctx, change)
+	return change, nil
 }

@@ -18,10 +18,10 @@ type Change struct {
 	History  []Past
 	Stamp    string // when, UTC
 	Who      string
-	Rests    *int64 // the revision whose book the change was made from: of another one it is not kept; nil where that does not matter
 }
 
-func (c *Change) isEmpty() bool {
+// IsEmpty tells that there is nothing to keep.
+func (c *Change) IsEmpty() bool {
 	return len(c.Add)+len(c.Correct)+len(c.Withdraw)+len(c.OwnCrops)+len(c.SetCrops)+len(c.History) == 0 && c.DropCrop == ""
 }
 
@@ -51,6 +51,9 @@ func (k *Kind) Singular() string { return singulars[k.Name] }
 type Store interface {
 	Load(ctx context.Context) (*Book, int64, error)
 	Revision(ctx context.Context) (int64, error)
-	// Apply keeps a change, all of it or nothing: ErrMoved says that it rests on another revision than stands.
+	// Change asks for a change and keeps it, all of it or nothing. From the asking on nobody else can write, in this program or another one:
+	// what plan reads still stands when its change is kept. An empty change keeps nothing and raises no revision.
+	Change(ctx context.Context, plan func() (Change, error)) error
+	// Apply is Change for one that is known beforehand.
 	Apply(ctx context.Context, c Change) error
 }

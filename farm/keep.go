@@ -2,40 +2,26 @@ package farm
 
 import (
 	"context"
-	"errors"
 	"fmt"
 	"slices"
 )
 
-// ErrMoved is that what a change rests on is no longer what stands: somebody was faster.
-var ErrMoved = errors.New("the farm's records have changed meanwhile: send it again")
-
-// mostTries is how often a change is made anew because another program changed the same database in between.
-const mostTries = 5
-
-// change keeps what is to be kept of the book as it stands. What plan has read still stands when its change is kept: inside this program one
-// change is made after the other, and for others the store compares the revision, and plan is asked anew.
+// change keeps what is to be kept of the book as it stands: nobody else writes between plan's reading and the keeping.
 func (f *Farm) change(ctx context.Context, who string, plan func(*Book) (Change, error)) error {
 	f.writing.Lock()
 	defer f.writing.Unlock()
-	for range mostTries {
-		book, revision, err := f.load(ctx)
+	return f.store.Change(ctx, func() (Change, error) {
+		book, _, err := f.load(ctx)
 		if err != nil {
-			return err
+			return Change{}, err
 		}
 		c, err := plan(book)
-		if err != nil || c.isEmpty() {
-			return err
+		if err != nil || c.IsEmpty() {
+			return Change{}, err
 		}
-		if err := book.make(c, FormCare); err != nil {
-			return err
-		}
-		c.Who, c.Stamp, c.Rests = who, f.Stamp(), &revision
-		if err := f.store.Apply(ctx, c); !errors.Is(err, ErrMoved) {
-			return err
-		}
-	}
-	return ErrMoved
+		c.Who, c.Stamp = who, f.Stamp()
+		return c, book.make(c, FormCare)
+	})
 }
 
 // make carries a change out in the book and checks its records in the light of all others; the book is of no use after a fault.

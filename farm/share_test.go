@@ -192,7 +192,7 @@ func TestARoundIsKeptWhole(t *testing.T) {
 	}
 }
 
-// Two programs on one database: a change rests on the revision that it was made from, and is made anew where that has moved.
+// Two programs on one database: what a change is planned on still stands when it is kept, for nobody else gets in between.
 func TestAChangeRestsOnWhatStands(t *testing.T) {
 	path := filepath.Join(t.TempDir(), "farm.db")
 	one, err := records.Open(ctx, path)
@@ -200,21 +200,38 @@ func TestAChangeRestsOnWhatStands(t *testing.T) {
 		t.Fatal(err)
 	}
 	defer one.Close()
-	_, revision, _ := one.Load(ctx)
-	setting := func(value string, rests *int64) error {
-		return one.Apply(ctx, farm.Change{Add: []farm.Record{farm.Setting{Key: value, Value: "x"}.Record()}, Rests: rests})
-	}
-	if err := setting("name", &revision); err != nil {
-		t.Fatal(err)
-	}
-	if err := setting("soil", &revision); !errors.Is(err, farm.ErrMoved) {
-		t.Errorf("a change that rests on an old revision: %v, want ErrMoved", err)
-	}
 	two, err := records.Open(ctx, path)
 	if err != nil {
 		t.Fatal(err)
 	}
 	defer two.Close()
+	defer two.Close()
+	setting := func(key string) farm.Change {
+		return farm.Change{Add: []farm.Record{farm.Setting{Key: key, Value: "x"}.Record()}}
+	}
+	began, kept := make(chan bool), make(chan error)
+	go func() {
+		<-began
+		kept <- two.Apply(ctx, setting("soil"))
+	}()
+	err = one.Change(ctx, func() (farm.Change, error) {
+		close(began)
+		time.Sleep(50 * time.Millisecond) // long enough for a write that nothing holds back
+		book, _, err := one.Load(ctx)
+		if len(book.Settings) != 0 {
+			t.Errorf("while a change is planned, another one was kept: %v", book.Settings)
+		}
+		return setting("name"), err
+	})
+	if err := errors.Join(err, <-kept); err != nil {
+		t.Fatal(err)
+	}
+	if err := one.Change(ctx, func() (farm.Change, error) { return farm.Change{}, nil }); err != nil {
+		t.Errorf("nothing to keep: %v", err)
+	}
+	if book, revision, err := one.Load(ctx); err != nil || len(book.Settings) != 2 || revision != 2 {
+		t.Errorf("%d settings in revision %d (%v), want 2 in 2", len(book.Settings), revision, err)
+	}
 	farms := []*farm.Farm{farm.New(one, morning), farm.New(two, morning)}
 	var writers sync.WaitGroup
 	for i, f := range farms {

@@ -111,9 +111,18 @@ const readCrop = `SELECT profile FROM crops WHERE id = ?`
 // Apply keeps a change, all of it or nothing. A record that is added again with the same content is skipped; with another, or
 // one that is to be corrected and is not there, Apply fails with a *farm.Conflict.
 func (r *Records) Apply(ctx context.Context, c farm.Change) error {
+	return r.Change(ctx, func() (farm.Change, error) { return c, nil })
+}
+
+// Change is Apply of what plan makes while nobody else can write: the transaction has begun to.
+func (r *Records) Change(ctx context.Context, plan func() (farm.Change, error)) error {
 	return r.change(ctx, func(tx *sqlx.Tx) error {
-		if err := restsOn(ctx, tx, c.Rests); err != nil {
+		c, err := plan()
+		if err != nil {
 			return err
+		}
+		if c.IsEmpty() {
+			return errNothing
 		}
 		if err := addCrops(ctx, tx, c.OwnCrops); err != nil {
 			return err
@@ -160,18 +169,6 @@ func (r *Records) Apply(ctx context.Context, c farm.Change) error {
 		}
 		return nil
 	})
-}
-
-// restsOn tells whether the revision that a change was made on still stands. The transaction has begun to write, so that nobody else can.
-func restsOn(ctx context.Context, tx *sqlx.Tx, revision *int64) error {
-	var now int64
-	if err := tx.GetContext(ctx, &now, readRevision); err != nil {
-		return fmt.Errorf("read the revision: %w", err)
-	}
-	if revision != nil && now != *revision {
-		return farm.ErrMoved
-	}
-	return nil
 }
 
 // end moves the record that stands under a key into the history.

@@ -138,9 +138,12 @@ func (r *Records) alone(ctx context.Context, f func(*sqlx.Tx) error) error {
 
 const raiseRevision = `UPDATE revision SET number = number + 1`
 
-// change runs f in a transaction and raises the revision. If f fails, nothing is kept.
+// errNothing is that there was nothing to keep.
+var errNothing = errors.New("records: nothing to keep")
+
+// change runs f in a transaction and raises the revision. If f fails, nothing is kept; with errNothing that is no failure.
 func (r *Records) change(ctx context.Context, f func(*sqlx.Tx) error) error {
-	return fullDisk(r.transact(ctx, func(tx *sqlx.Tx) error {
+	err := r.transact(ctx, func(tx *sqlx.Tx) error {
 		if err := f(tx); err != nil {
 			return err
 		}
@@ -148,7 +151,11 @@ func (r *Records) change(ctx context.Context, f func(*sqlx.Tx) error) error {
 			return fmt.Errorf("raise the revision: %w", err)
 		}
 		return nil
-	}))
+	})
+	if errors.Is(err, errNothing) {
+		return nil
+	}
+	return fullDisk(err)
 }
 
 // fullDisk gives advice for the one failure that a person can mend.

@@ -213,8 +213,6 @@ func (s *server) fail(c *echo.Context, err error) {
 		advice = sentence(words.Words)
 	case errors.As(err, &changed):
 		code, advice = http.StatusConflict, sentence(changed.Error())
-	case errors.Is(err, farm.ErrMoved):
-		code, advice = http.StatusConflict, sentence(farm.ErrMoved.Error())
 	case errors.As(err, &conflict):
 		code, advice = http.StatusConflict, sentence(conflict.Error())
 	case errors.As(err, &faults):

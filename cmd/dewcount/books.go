@@ -39,17 +39,17 @@ func (p program) importNotebook(ctx context.Context, fset *flag.FlagSet, args []
 		}
 		err = errors.Join(err, store.Close())
 	}()
-	base, revision, err := store.Load(ctx)
+	var change farm.Change
+	err = store.Change(ctx, func() (farm.Change, error) {
+		base, _, err := store.Load(ctx)
+		if err != nil {
+			return farm.Change{}, err
+		}
+		_, change, err = notebook.Read(os.DirFS(folder), base)
+		change.Stamp = p.clock().UTC().Format(time.RFC3339)
+		return change, err
+	})
 	if err != nil {
-		return err
-	}
-	_, change, err := notebook.Read(os.DirFS(folder), base)
-	if err != nil {
-		return err
-	}
-	change.Rests = &revision
-	change.Stamp = p.clock().UTC().Format(time.RFC3339)
-	if err := store.Apply(ctx, change); err != nil {
 		return err
 	}
 	fmt.Fprintf(p.stderr, "%d records are new in %s\n", len(change.Add)+len(change.History)+len(change.OwnCrops), *db)
