@@ -180,71 +180,11 @@ func (b *Book) Restore(k *Kind, rows [][]string) error {
 }
 
 func (b *Book) read(k *Kind, rows [][]string, f *Fields) (Record, error) {
-	var record Record
-	var keep func()
-	take := func(r Record, add func()) { record, keep = r, add }
-	switch k {
-	case &Settings:
-		v := ReadSetting(f)
-		take(v.Record(), func() { b.Settings = append(b.Settings, v) })
-	case &Weather:
-		v := ReadWeather(f)
-		take(v.Record(), func() { b.Weather = append(b.Weather, v) })
-	case &Beds:
-		v := ReadBed(f)
-		take(v.Record(), func() { b.Beds = append(b.Beds, v) })
-	case &Trays:
-		v := ReadTray(f)
-		take(v.Record(), func() { b.Trays = append(b.Trays, v) })
-	case &Varieties:
-		v := ReadVariety(f)
-		take(v.Record(), func() { b.Varieties = append(b.Varieties, v) })
-	case &Plantings:
-		v := ReadPlanting(f)
-		take(v.Record(), func() { b.Plantings = append(b.Plantings, v) })
-	case &Events:
-		v := ReadEvent(f)
-		take(v.Record(), func() { b.Events = append(b.Events, v) })
-	case &Counts:
-		v := readCount(f, rows)
-		take(v.Record(), func() { b.Counts = append(b.Counts, v) })
-	case &Cuts:
-		v := ReadCut(f)
-		take(v.Record(), func() { b.Cuts = append(b.Cuts, v) })
-	case &Scoutings:
-		v := ReadScouting(f)
-		take(v.Record(), func() { b.Scoutings = append(b.Scoutings, v) })
-	case &Sprays:
-		v := ReadSpray(f)
-		take(v.Record(), func() { b.Sprays = append(b.Sprays, v) })
-	case &Jobs:
-		v := ReadJob(f)
-		take(v.Record(), func() { b.Jobs = append(b.Jobs, v) })
-	case &Schools:
-		v := ReadSchool(f)
-		take(v.Record(), func() { b.Schools = append(b.Schools, v) })
-	case &Orders:
-		v := ReadOrder(f)
-		take(v.Record(), func() { b.Orders = append(b.Orders, v) })
-	case &OrderLines:
-		v := ReadOrderLine(f)
-		take(v.Record(), func() { b.OrderLines = append(b.OrderLines, v) })
-	case &RecipeLines:
-		v := ReadRecipeLine(f)
-		take(v.Record(), func() { b.RecipeLines = append(b.RecipeLines, v) })
-	case &ExtraPicks:
-		v := f.Day("date")
-		take(PickRecord(v), func() { b.ExtraPicks = append(b.ExtraPicks, v) })
-	case &Makers:
-		v := ReadMade(f)
-		take(v.Record(), func() { b.Made = append(b.Made, v) })
-	default:
-		panic("farm: no reader for " + k.Name)
-	}
+	record, keep := k.in.read(f, rows)
 	if err := f.Faults(); err != nil {
 		return Record{}, err
 	}
-	keep()
+	keep(b)
 	return record, nil
 }
 
@@ -262,7 +202,7 @@ func readCount(f *Fields, rows [][]string) Count {
 	c := ReadCountHead(f)
 	seen := make(map[crop.Rung]bool)
 	for i, row := range rows {
-		g := fieldsOf(&Counts, row)
+		g := fieldsOf(Counts, row)
 		g.kept = f.kept
 		rung := ReadCountRow(g, &c)
 		if seen[rung] && len(g.faults) == 0 {
@@ -278,67 +218,14 @@ func readCount(f *Fields, rows [][]string) Count {
 }
 
 // Records returns the book's records of a kind, in field order where they have a time, otherwise by key.
-func (b *Book) Records(k *Kind) []Record {
-	var records []Record
-	switch k {
-	case &Settings:
-		records = recordsOf(b.Settings)
-	case &Weather:
-		records = recordsOf(b.Weather)
-	case &Beds:
-		records = recordsOf(b.Beds)
-	case &Trays:
-		records = recordsOf(b.Trays)
-	case &Varieties:
-		records = recordsOf(b.Varieties)
-	case &Plantings:
-		records = recordsOf(b.Plantings)
-	case &Events:
-		records = recordsOf(b.Events)
-	case &Counts:
-		counts := slices.Clone(b.Counts)
-		sortMoments(counts, func(c Count) (day.Moment, string) { return c.CountedAt, c.Planting + "|" + c.ID })
-		return recordsOf(counts)
-	case &Cuts:
-		cuts := slices.Clone(b.Cuts)
-		sortMoments(cuts, func(c Cut) (day.Moment, string) { return c.CutAt, c.Planting + "|" + c.ID })
-		return recordsOf(cuts)
-	case &Scoutings:
-		records = recordsOf(b.Scoutings)
-	case &Sprays:
-		records = recordsOf(b.Sprays)
-	case &Jobs:
-		records = recordsOf(b.Jobs)
-	case &Schools:
-		records = recordsOf(b.Schools)
-	case &Orders:
-		records = recordsOf(b.Orders)
-	case &OrderLines:
-		lines := slices.Clone(b.OrderLines)
-		slices.SortFunc(lines, func(x, y OrderLine) int {
-			if x.Order != y.Order {
-				return compareText(x.Order, y.Order)
-			}
-			return x.Line - y.Line
-		})
-		return recordsOf(lines)
-	case &RecipeLines:
-		records = recordsOf(b.RecipeLines)
-	case &ExtraPicks:
-		for _, d := range b.ExtraPicks {
-			records = append(records, PickRecord(d))
-		}
-	case &Makers:
-		records = recordsOf(b.Made)
-	}
-	slices.SortFunc(records, func(x, y Record) int { return compareText(x.ID(), y.ID()) })
-	return records
-}
+func (b *Book) Records(k *Kind) []Record { return k.in.records(b) }
 
-func recordsOf[T interface{ Record() Record }](values []T) []Record {
-	records := make([]Record, len(values))
-	for i, v := range values {
-		records[i] = v.Record()
+// own returns a book whose lists can be added to without changing b's.
+func (b *Book) own() *Book {
+	c := *b
+	for _, k := range kinds {
+		k.in.own(&c)
 	}
-	return records
+	c.OwnCrops, c.History = slices.Clip(b.OwnCrops), slices.Clip(b.History)
+	return &c
 }

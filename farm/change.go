@@ -35,17 +35,10 @@ type Conflict struct {
 func (c *Conflict) Error() string {
 	if c.There {
 		return fmt.Sprintf("%s %q is on record already and says something else: correct that one, or choose another name",
-			c.Record.Kind.Singular(), c.Record.ID())
+			c.Record.Kind.Singular, c.Record.ID())
 	}
-	return fmt.Sprintf("%s %q is no longer on record: somebody has withdrawn it, look at the page anew", c.Record.Kind.Singular(), c.Record.ID())
+	return fmt.Sprintf("%s %q is no longer on record: somebody has withdrawn it, look at the page anew", c.Record.Kind.Singular, c.Record.ID())
 }
-
-var singulars = map[string]string{"farm": "setting", "weather": "weather of", "beds": "bed", "trays": "tray", "varieties": "variety", "plantings": "planting",
-	"events": "event", "counts": "count", "cuts": "cut", "scouting": "scouting", "sprays": "spray", "jobs": "job", "schools": "school", "orders": "order", "order_lines": "order line",
-	"recipes": "recipe line", "extra_picks": "pick day", "made": "maker of"}
-
-// Singular returns what one record of the kind is called.
-func (k *Kind) Singular() string { return singulars[k.Name] }
 
 // A Store keeps books; the package records fulfils it.
 type Store interface {

@@ -35,49 +35,25 @@ const (
 // Check tells what is wrong with a record of the book in the light of all others.
 func (b *Book) Check(r Record, care Care) error {
 	f := fieldsOf(r.Kind, r.Rows[0])
-	switch r.Kind {
-	case &Varieties:
-		if v := ReadVariety(f); b.Crop(v.Crop) == nil {
-			f.Fault("crop", "%q is no crop of the table: choose one from the list, or add it to crops.json", v.Crop)
-		}
-	case &Plantings:
-		p := ReadPlanting(f)
-		b.checkPlanting(f, p)
-		if care == FormCare { // in a notebook it is the count or cut that is named
-			b.checkAgainstRecords(f, p)
-		}
-	case &Events:
-		e := ReadEvent(f)
-		b.checkAfterStart(f, e.Planting, "on", e.On, "seen")
-	case &Counts:
-		b.checkCount(f, readCount(f, r.Rows), care)
-	case &Cuts:
-		b.checkCut(f, ReadCut(f), care)
-	case &Scoutings:
-		s := ReadScouting(f)
-		b.checkAfterStart(f, s.Planting, "on", s.On, "scouted")
-	case &Sprays:
-		s := ReadSpray(f)
-		b.checkAfterStart(f, s.Planting, "sprayed_at", s.SprayedAt.Day(), "sprayed")
-	case &Jobs:
-		if j := ReadJob(f); j.Planting != "" {
-			if _, ok := b.Planting(j.Planting); !ok {
-				f.Fault("planting", "%q is no planting on record: check its name", j.Planting)
-			}
-		}
-	case &Schools:
-		b.checkSchool(f, ReadSchool(f))
-	case &OrderLines:
-		b.checkOrderLine(f, ReadOrderLine(f))
-	case &RecipeLines:
-		if l := ReadRecipeLine(f); l.Crop != "" && b.Crop(l.Crop) == nil {
-			f.Fault("crop", "%q is no crop of the table: choose one from the list", l.Crop)
-		}
-	}
+	r.Kind.in.check(b, f, r, care)
 	return f.Faults()
 }
 
-func (b *Book) checkPlanting(f *Fields, p Planting) {
+func (b *Book) checkVariety(f *Fields, v Variety, _ Care) {
+	if b.Crop(v.Crop) == nil {
+		f.Fault("crop", "%q is no crop of the table: choose one from the list, or add it to crops.json", v.Crop)
+	}
+}
+
+func (b *Book) checkPlanting(f *Fields, p Planting, care Care) {
+	b.checkGrowable(f, p)
+	if care == FormCare { // in a notebook it is the count or cut that is named
+		b.checkAgainstRecords(f, p)
+	}
+}
+
+// checkGrowable holds a planting against its variety, crop, bed and tray.
+func (b *Book) checkGrowable(f *Fields, p Planting) {
 	v, ok := b.Variety(p.Variety)
 	if !ok {
 		f.Fault("variety", "%q is no variety on record: add it to the varieties first", p.Variety)
@@ -203,7 +179,31 @@ func (b *Book) checkCut(f *Fields, c Cut, care Care) {
 	}
 }
 
-func (b *Book) checkSchool(f *Fields, s School) {
+func (b *Book) checkEvent(f *Fields, e Event, _ Care) {
+	b.checkAfterStart(f, e.Planting, "on", e.On, "seen")
+}
+
+func (b *Book) checkScouting(f *Fields, s Scouting, _ Care) {
+	b.checkAfterStart(f, s.Planting, "on", s.On, "scouted")
+}
+
+func (b *Book) checkSpray(f *Fields, s Spray, _ Care) {
+	b.checkAfterStart(f, s.Planting, "sprayed_at", s.SprayedAt.Day(), "sprayed")
+}
+
+func (b *Book) checkJob(f *Fields, j JobRecord, _ Care) {
+	if _, ok := b.Planting(j.Planting); j.Planting != "" && !ok {
+		f.Fault("planting", "%q is no planting on record: check its name", j.Planting)
+	}
+}
+
+func (b *Book) checkRecipeLine(f *Fields, l RecipeLine, _ Care) {
+	if l.Crop != "" && b.Crop(l.Crop) == nil {
+		f.Fault("crop", "%q is no crop of the table: choose one from the list", l.Crop)
+	}
+}
+
+func (b *Book) checkSchool(f *Fields, s School, _ Care) {
 	profile := b.Crop(s.Crop)
 	if profile == nil {
 		f.Fault("crop", "%q is no crop of the table: choose one from the list", s.Crop)
@@ -224,7 +224,7 @@ func (b *Book) checkSchool(f *Fields, s School) {
 	}
 }
 
-func (b *Book) checkOrderLine(f *Fields, l OrderLine) {
+func (b *Book) checkOrderLine(f *Fields, l OrderLine, _ Care) {
 	if _, ok := b.Order(l.Order); !ok {
 		f.Fault("order", "%q is no order on record: add it first", l.Order)
 	}

@@ -63,10 +63,10 @@ func (f *Farm) DropCrop(ctx context.Context, who, id string) error {
 func (f *Farm) ChooseSchool(ctx context.Context, who, cropID, question, shown, school string) error {
 	record := School{Crop: cropID, Question: question, School: school}.Record()
 	return f.change(ctx, who, func(b *Book) (Change, error) {
-		now, there := b.Record(&Schools, record.ID())
+		now, there := b.Record(Schools, record.ID())
 		switch {
 		case there && shown != now.Field("school") || !there && shown != "":
-			maker, _ := b.Maker(&Schools, record.ID())
+			maker, _ := b.Maker(Schools, record.ID())
 			return Change{}, &Changed{Now: now, By: maker.By}
 		case school == "" && there:
 			return Change{Withdraw: []Record{record}}, nil

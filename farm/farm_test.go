@@ -118,27 +118,27 @@ func TestUndoGoesBackAndForth(t *testing.T) {
 	}
 	must(f.Add(ctx, "", count("c", "2026-07-09", 20).Record()))
 	must(f.Correct(ctx, "", count("c", "2026-07-09", 25).Record()))
-	must(f.Undo(ctx, "", &farm.Counts, "c"))
+	must(f.Undo(ctx, "", farm.Counts, "c"))
 	if total() != 20 {
 		t.Errorf("undoing a correction leaves %d stems, want 20", total())
 	}
-	must(f.Withdraw(ctx, "", "", &farm.Counts, "c"))
+	must(f.Withdraw(ctx, "", "", farm.Counts, "c"))
 	if total() != -1 {
 		t.Error("a withdrawn count still stands")
 	}
-	must(f.Undo(ctx, "", &farm.Counts, "c"))
+	must(f.Undo(ctx, "", farm.Counts, "c"))
 	if total() != 20 {
 		t.Errorf("undoing a withdrawal leaves %d stems, want 20", total())
 	}
 	must(f.Add(ctx, "", count("d", "2026-07-09", 3).Record()))
-	must(f.Undo(ctx, "", &farm.Counts, "d"))
+	must(f.Undo(ctx, "", farm.Counts, "d"))
 	if book, _, _ := store.Load(ctx); len(book.Counts) != 1 {
 		t.Errorf("undoing a new count leaves %d counts", len(book.Counts))
 	}
-	if err := f.Withdraw(ctx, "", "", &farm.Plantings, "ZC1"); err == nil {
+	if err := f.Withdraw(ctx, "", "", farm.Plantings, "ZC1"); err == nil {
 		t.Error("a planting with a count was withdrawn")
 	}
-	if err := f.Undo(ctx, "", &farm.Counts, "never"); !errors.Is(err, farm.ErrNoSuchRecord) {
+	if err := f.Undo(ctx, "", farm.Counts, "never"); !errors.Is(err, farm.ErrNoSuchRecord) {
 		t.Errorf("undoing what never was: %v", err)
 	}
 }
@@ -156,7 +156,7 @@ func TestSnapshotIsKeptUntilSomethingChanges(t *testing.T) {
 	if now == first {
 		t.Fatal("a count changed nothing")
 	}
-	before, err := f.Without(snapshot(t, f), &farm.Counts, "c")
+	before, err := f.Without(snapshot(t, f), farm.Counts, "c")
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -46,7 +46,7 @@ func ReadJob(f *Fields) JobRecord {
 
 // Record returns it as text.
 func (j JobRecord) Record() Record {
-	return Record{&Jobs, [][]string{{j.Job, j.Planting, string(j.Task), string(j.State), j.On.String(), j.Person}}}
+	return Record{Jobs, [][]string{{j.Job, j.Planting, string(j.Task), string(j.State), j.On.String(), j.Person}}}
 }
 
 // A JobSet is what somebody says of a job, and the mark of the record that its page showed of it, empty where it showed none.
@@ -76,12 +76,12 @@ func (f *Farm) SetJobs(ctx context.Context, who string, jobs ...JobSet) error {
 func (b *Book) setting(set JobSet) (Change, error) {
 	j := set.JobRecord
 	c := Change{Add: []Record{j.Record()}}
-	if old, there := b.Record(&Jobs, j.Job); there {
+	if old, there := b.Record(Jobs, j.Job); there {
 		if old.Equal(j.Record()) {
 			return Change{}, nil // pressed twice
 		}
 		if old.Mark() != set.Shown {
-			maker, _ := b.Maker(&Jobs, j.Job)
+			maker, _ := b.Maker(Jobs, j.Job)
 			return Change{}, &Changed{Now: old, By: maker.By}
 		}
 		if j.State == JobGiven && old.Field("state") == string(JobMoved) { // it stays where it was moved to
@@ -99,7 +99,7 @@ func (b *Book) setting(set JobSet) (Change, error) {
 			c.Correct = append(c.Correct, p.Record())
 		}
 		if e, ok := j.event(); ok {
-			if _, there := b.Record(&Events, e.ID); !there {
+			if _, there := b.Record(Events, e.ID); !there {
 				c.Add = append(c.Add, e.Record())
 			}
 		}
@@ -130,11 +130,11 @@ func (j JobRecord) event() (Event, bool) {
 
 // undoingJob is the change that takes back that a job was done, with what it has written down beside itself; false where that is not the matter.
 func (b *Book) undoingJob(id string) (Change, bool) {
-	r, stands := b.Record(&Jobs, id)
+	r, stands := b.Record(Jobs, id)
 	if !stands {
 		return Change{}, false
 	}
-	j := ReadJob(fieldsOf(&Jobs, r.Rows[0]))
+	j := ReadJob(fieldsOf(Jobs, r.Rows[0]))
 	p, ok := b.Planting(j.Planting)
 	if !ok || j.State != JobDone || dateOf(j.Task, &p) == nil {
 		return Change{}, false
@@ -143,10 +143,10 @@ func (b *Book) undoingJob(id string) (Change, bool) {
 	if *dateOf(j.Task, &p) == j.On {
 		for _, past := range slices.Backward(b.History) { // the last that had another date
 			before, err := past.Record()
-			if err != nil || before.Kind != &Plantings || past.ID != p.ID {
+			if err != nil || before.Kind != Plantings || past.ID != p.ID {
 				continue
 			}
-			old, changed := ReadPlanting(fieldsOf(&Plantings, before.Rows[0])), p
+			old, changed := ReadPlanting(fieldsOf(Plantings, before.Rows[0])), p
 			if *dateOf(j.Task, &changed) = *dateOf(j.Task, &old); changed != p {
 				c.Correct = append(c.Correct, changed.Record())
 				break
@@ -154,7 +154,7 @@ func (b *Book) undoingJob(id string) (Change, bool) {
 		}
 	}
 	if e, ok := j.event(); ok {
-		if seen, there := b.Record(&Events, e.ID); there {
+		if seen, there := b.Record(Events, e.ID); there {
 			c.Withdraw = append(c.Withdraw, seen)
 		}
 	}

@@ -27,7 +27,7 @@ func TestUndoingAJobTakesBackWhatItWroteDown(t *testing.T) {
 		if now, _ := done.Planting(p.ID); task != rounds.Net && now == p {
 			t.Errorf("%s done leaves the planting as it was", task)
 		}
-		if err := f.Undo(ctx, "Tam", &farm.Jobs, j.Job); err != nil {
+		if err := f.Undo(ctx, "Tam", farm.Jobs, j.Job); err != nil {
 			t.Fatalf("undo %s: %v", task, err)
 		}
 		after, _, _ := store.Load(ctx)
@@ -55,7 +55,7 @@ func TestAJobThatIsGivenStaysWhereItWasMovedTo(t *testing.T) {
 	if got := book.Jobs[0]; got.State != farm.JobMoved || got.On != day.Must("2026-07-12") || got.Person != "Ilka" {
 		t.Errorf("given away it is %+v, want moved to 12 July and Ilka's", got)
 	}
-	if made, ok := book.Maker(&farm.Jobs, "ZC1 net"); !ok || made.By != "Tam" {
+	if made, ok := book.Maker(farm.Jobs, "ZC1 net"); !ok || made.By != "Tam" {
 		t.Errorf("it was written down by %q, want Tam", made.By)
 	}
 }

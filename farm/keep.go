@@ -32,12 +32,8 @@ func (b *Book) make(c Change, care Care) error {
 	if len(c.Add)+len(c.Correct) == 0 {
 		return nil
 	}
-	standing := make(map[*Kind]map[string]Record)
 	for i, r := range slices.Concat(c.Add, c.Correct) {
-		if standing[r.Kind] == nil {
-			standing[r.Kind] = b.byID(r.Kind)
-		}
-		other, there := standing[r.Kind][r.ID()]
+		other, there := b.Record(r.Kind, r.ID())
 		switch {
 		case there && other.Equal(r):
 			continue
@@ -49,7 +45,6 @@ func (b *Book) make(c Change, care Care) error {
 		if _, err := b.Read(r.Kind, r.Rows); err != nil {
 			return err
 		}
-		standing[r.Kind][r.ID()] = r
 	}
 	for _, r := range slices.Concat(c.Add, c.Correct) {
 		if err := b.Check(r, care); err != nil {
@@ -114,7 +109,7 @@ func (f *Farm) Set(ctx context.Context, who, shown string, settings []Setting) e
 		}
 		var c Change
 		for _, s := range settings {
-			_, there := b.Record(&Settings, s.Key)
+			_, there := b.Record(Settings, s.Key)
 			switch {
 			case s.Value == "" && there:
 				c.Withdraw = append(c.Withdraw, s.Record())
@@ -161,7 +156,7 @@ func (b *Book) each(ids []string, plan func(*Book, string) (Change, error)) (Cha
 
 // undoing is the change that takes back what was done last to a record.
 func (b *Book) undoing(k *Kind, id string) (Change, error) {
-	if k == &Jobs {
+	if k == Jobs {
 		if c, ok := b.undoingJob(id); ok {
 			return c, nil
 		}

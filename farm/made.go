@@ -22,7 +22,7 @@ func ReadMade(f *Fields) Made {
 }
 
 // Record returns the line as text.
-func (m Made) Record() Record { return Record{&Makers, [][]string{{m.Kind, m.ID, m.At, m.By}}} }
+func (m Made) Record() Record { return Record{Makers, [][]string{{m.Kind, m.ID, m.At, m.By}}} }
 
 // Maker returns who made a record, or corrected it last; false where nobody was signed in.
 func (b *Book) Maker(k *Kind, id string) (Made, bool) {

@@ -26,7 +26,7 @@ func ReadOrder(f *Fields) Order {
 
 // Record returns the order as text.
 func (o Order) Record() Record {
-	return Record{&Orders, [][]string{{o.ID, o.Kind, o.DueOn.String(), o.Repeats, o.Until.String(), o.Customer, o.Note}}}
+	return Record{Orders, [][]string{{o.ID, o.Kind, o.DueOn.String(), o.Repeats, o.Until.String(), o.Customer, o.Note}}}
 }
 
 // Between returns the days within first to last, both included, on which the order is due.
@@ -71,7 +71,7 @@ func ReadOrderLine(f *Fields) OrderLine {
 
 // Record returns the line as text.
 func (l OrderLine) Record() Record {
-	return Record{&OrderLines, [][]string{{l.Order, strconv.Itoa(l.Line), l.Recipe, optWhole(l.Quantity), l.Variety, l.Crop, l.Role,
+	return Record{OrderLines, [][]string{{l.Order, strconv.Itoa(l.Line), l.Recipe, optWhole(l.Quantity), l.Variety, l.Crop, l.Role,
 		l.Colour, optWhole(l.Stems), l.Use, optDecimal(l.MinLengthCM), optWhole(l.Priority)}}}
 }
 
@@ -100,7 +100,7 @@ func ReadRecipeLine(f *Fields) RecipeLine {
 
 // Record returns the line as text.
 func (l RecipeLine) Record() Record {
-	return Record{&RecipeLines, [][]string{{l.Recipe, l.Role, l.Crop, l.Colour, strconv.Itoa(l.Stems), optDecimal(l.MinLengthCM), l.Rung}}}
+	return Record{RecipeLines, [][]string{{l.Recipe, l.Role, l.Crop, l.Colour, strconv.Itoa(l.Stems), optDecimal(l.MinLengthCM), l.Rung}}}
 }
 
 // A School is a choice that the farm has made where growers disagree.
@@ -113,8 +113,10 @@ func ReadSchool(f *Fields) School {
 
 // Record returns the school as text.
 func (s School) Record() Record {
-	return Record{&Schools, [][]string{{s.Crop, s.Question, s.School}}}
+	return Record{Schools, [][]string{{s.Crop, s.Question, s.School}}}
 }
 
 // PickRecord returns a pick day beside the weekly ones as text.
-func PickRecord(d day.Day) Record { return Record{&ExtraPicks, [][]string{{d.String()}}} }
+func PickRecord(d day.Day) Record { return Record{ExtraPicks, [][]string{{d.String()}}} }
+
+func readPick(f *Fields) day.Day { return f.Day("date") }

@@ -77,7 +77,7 @@ func (p Planting) PinchedPart() float64 {
 
 // Record returns the planting as text.
 func (p Planting) Record() Record {
-	return Record{&Plantings, [][]string{{p.ID, p.Variety, p.Bed, string(p.Method), p.StartedOn.String(), p.PlantedOutOn.String(),
+	return Record{Plantings, [][]string{{p.ID, p.Variety, p.Bed, string(p.Method), p.StartedOn.String(), p.PlantedOutOn.String(),
 		p.PinchedOn.String(), optDecimal(p.PinchedShare), strconv.Itoa(p.Plants), p.CutStyle, p.EndedOn.String(), p.Squares, p.Tray, p.Succession}}}
 }
 
@@ -107,7 +107,7 @@ func ReadVariety(f *Fields) Variety {
 
 // Record returns the variety as text.
 func (v Variety) Record() Record {
-	return Record{&Varieties, [][]string{{v.Name, v.Crop, v.Colour, v.Role, optDecimal(v.HeightCM), optDecimal(v.SpacingCM),
+	return Record{Varieties, [][]string{{v.Name, v.Crop, v.Colour, v.Role, optDecimal(v.HeightCM), optDecimal(v.SpacingCM),
 		optDecimal(v.StemCM), optDecimal(v.Germination), optWhole(v.SeedsInStock), optWhole(v.SeedsAPacket)}}}
 }
 
@@ -131,7 +131,7 @@ func ReadBed(f *Fields) Bed {
 
 // Record returns the bed as text.
 func (b Bed) Record() Record {
-	return Record{&Beds, [][]string{{b.ID, optDecimal(b.LengthM), optDecimal(b.WidthM), optDecimal(b.BearingDeg), b.Zone, b.Cover,
+	return Record{Beds, [][]string{{b.ID, optDecimal(b.LengthM), optDecimal(b.WidthM), optDecimal(b.BearingDeg), b.Zone, b.Cover,
 		b.Exposure, optDecimal(b.SunH)}}}
 }
 
@@ -150,5 +150,5 @@ func ReadTray(f *Fields) Tray {
 
 // Record returns the tray as text.
 func (t Tray) Record() Record {
-	return Record{&Trays, [][]string{{t.ID, strconv.Itoa(t.Cells), optDecimal(t.LengthCM), optDecimal(t.WidthCM)}}}
+	return Record{Trays, [][]string{{t.ID, strconv.Itoa(t.Cells), optDecimal(t.LengthCM), optDecimal(t.WidthCM)}}}
 }

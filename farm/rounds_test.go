@@ -22,14 +22,14 @@ func springOf(t *testing.T, warmer float64) *Season {
 			}
 		}
 	}
-	read(&Settings, []string{"name", "Three Beds"}, []string{"latitude", "46.9"}, []string{"longitude", "7.2"}, []string{"elevation_m", "520"}, []string{"timezone", "Europe/Zurich"}, []string{"pick_days", "tue fri"})
+	read(Settings, []string{"name", "Three Beds"}, []string{"latitude", "46.9"}, []string{"longitude", "7.2"}, []string{"elevation_m", "520"}, []string{"timezone", "Europe/Zurich"}, []string{"pick_days", "tue fri"})
 	today := day.Must("2026-05-15")
 	for d := day.Must("2026-03-01"); d.Before(today); d = d.Add(1) {
 		middle := 6 + float64(d.Sub(day.Must("2026-03-01")))*0.1 + warmer
-		read(&Weather, []string{d.String(), Decimal(middle - 5), Decimal(middle + 5), "0"})
+		read(Weather, []string{d.String(), Decimal(middle - 5), Decimal(middle + 5), "0"})
 	}
-	read(&Varieties, []string{"Cornflower blue", "cornflower"}, []string{"Zinnia coral", "zinnia-tall"})
-	read(&Plantings, []string{"CW1", "Cornflower blue", "", "direct", "2026-03-20", "", "", "", "80"}, []string{"ZC1", "Zinnia coral", "", "direct", "2026-05-28", "", "", "", "100"})
+	read(Varieties, []string{"Cornflower blue", "cornflower"}, []string{"Zinnia coral", "zinnia-tall"})
+	read(Plantings, []string{"CW1", "Cornflower blue", "", "direct", "2026-03-20", "", "", "", "80"}, []string{"ZC1", "Zinnia coral", "", "direct", "2026-05-28", "", "", "", "100"})
 	s, err := NewSeason(b, today, 2026, nil)
 	if err != nil {
 		t.Fatal(err)
@@ -135,7 +135,7 @@ func TestTheCalendarHasTheRoundsOnDaysWithHours(t *testing.T) {
 	s := springOf(t, 3) // on Friday 15 May
 	book := *s.Book
 	s.Book = &book
-	if _, err := s.Book.Read(&Settings, [][]string{{"crew_hours", "0 0 1 0 0 0 0"}}); err != nil {
+	if _, err := s.Book.Read(Settings, [][]string{{"crew_hours", "0 0 1 0 0 0 0"}}); err != nil {
 		t.Fatal(err)
 	}
 	days := make(map[day.Day]bool)

@@ -31,7 +31,7 @@ func ReadScouting(f *Fields) Scouting {
 
 // Record returns the scouting as text.
 func (s Scouting) Record() Record {
-	return Record{&Scoutings, [][]string{{s.Planting, s.On.String(), s.Cause, strconv.Itoa(s.Stems), optWhole(s.Spoiled), s.Done, s.Note, s.ID}}}
+	return Record{Scoutings, [][]string{{s.Planting, s.On.String(), s.Cause, strconv.Itoa(s.Stems), optWhole(s.Spoiled), s.Done, s.Note, s.ID}}}
 }
 
 // A Spray is a treatment of a row with the waiting times of the product's label, which whoever sprayed has read there.
@@ -59,7 +59,7 @@ func ReadSpray(f *Fields) Spray {
 
 // Record returns the spray as text.
 func (s Spray) Record() Record {
-	return Record{&Sprays, [][]string{{s.Planting, s.SprayedAt.String(), s.Product, strconv.Itoa(s.WaitDays), strconv.Itoa(s.EntryH), s.Note, s.ID}}}
+	return Record{Sprays, [][]string{{s.Planting, s.SprayedAt.String(), s.Product, strconv.Itoa(s.WaitDays), strconv.Itoa(s.EntryH), s.Note, s.ID}}}
 }
 
 // Waiting returns the spray for which a planting must not be cut on a day, and the first day on which it may be; false where it may.

@@ -4,7 +4,6 @@ import (
 	"crypto/sha256"
 	"encoding/hex"
 	"errors"
-	"slices"
 	"strconv"
 	"strings"
 
@@ -39,7 +38,7 @@ func ReadEvent(f *Fields) Event {
 
 // Record returns the event as text.
 func (e Event) Record() Record {
-	return Record{&Events, [][]string{{e.Planting, e.Event, e.On.String(), e.ID}}}
+	return Record{Events, [][]string{{e.Planting, e.Event, e.On.String(), e.ID}}}
 }
 
 // idOf makes the id of a record that was given none from what it says, so that the same record read twice is one.
@@ -96,7 +95,7 @@ func ReadCountRow(f *Fields, c *Count) crop.Rung {
 
 // Record returns the count as text: a row for each rung on which stems were seen, one of tight with none where nothing was.
 func (c Count) Record() Record {
-	r := Record{Kind: &Counts}
+	r := Record{Kind: Counts}
 	row := func(k crop.Rung) {
 		r.Rows = append(r.Rows, []string{c.CountedAt.String(), c.Planting, strconv.Itoa(c.PlantsCount), k.String(),
 			strconv.Itoa(c.Stems[k]), optWhole(c.Firm[k]), c.Counter, c.ID})
@@ -158,7 +157,7 @@ func ReadCut(f *Fields) Cut {
 
 // Record returns the cut as text.
 func (c Cut) Record() Record {
-	return Record{&Cuts, [][]string{{c.CutAt.String(), c.Planting, strconv.Itoa(c.Stems), optWhole(c.Culled), c.CullReason, optDecimal(c.LengthCM),
+	return Record{Cuts, [][]string{{c.CutAt.String(), c.Planting, strconv.Itoa(c.Stems), optWhole(c.Culled), c.CullReason, optDecimal(c.LengthCM),
 		optWhole(c.Left), optWhole(c.Seconds), c.ID}}}
 }
 
@@ -185,7 +184,7 @@ func ReadWeather(f *Fields) WeatherDay {
 
 // Record returns the day's weather as text.
 func (w WeatherDay) Record() Record {
-	return Record{&Weather, [][]string{{w.Date.String(), Decimal(w.TminC), Decimal(w.TmaxC), optDecimal(w.RainMM), w.IssuedOn.String()}}}
+	return Record{Weather, [][]string{{w.Date.String(), Decimal(w.TminC), Decimal(w.TmaxC), optDecimal(w.RainMM), w.IssuedOn.String()}}}
 }
 
 // checkColour tells what is wrong with a colour: one word, or shares as "coral:0.6;red:0.4".
@@ -227,19 +226,4 @@ func (v Variety) ColourShare(colour string) float64 {
 		}
 	}
 	return 0
-}
-
-// sortMoments orders by field time, then by id.
-func sortMoments[T any](records []T, at func(T) (day.Moment, string)) {
-	slices.SortFunc(records, func(a, b T) int {
-		x, i := at(a)
-		y, j := at(b)
-		if d := x.Day().Compare(y.Day()); d != 0 {
-			return d
-		}
-		if c := strings.Compare(x.String(), y.String()); c != 0 {
-			return c
-		}
-		return strings.Compare(i, j)
-	})
 }

@@ -46,7 +46,7 @@ func ReadSetting(f *Fields) Setting {
 }
 
 // Record returns the setting as text.
-func (s Setting) Record() Record { return Record{&Settings, [][]string{{s.Key, s.Value}}} }
+func (s Setting) Record() Record { return Record{Settings, [][]string{{s.Key, s.Value}}} }
 
 // A Place is where the farm lies and how it works.
 type Place struct {

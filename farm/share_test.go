@@ -33,7 +33,7 @@ func TestOneComputationServesManyAskers(t *testing.T) {
 			var s seen
 			var errs [4]error
 			s.snap, errs[0] = f.Snapshot(ctx)
-			s.without, errs[1] = f.Without(s.snap, &farm.Counts, "c")
+			s.without, errs[1] = f.Without(s.snap, farm.Counts, "c")
 			s.season, errs[2] = f.Season(s.snap, 2026)
 			s.causes, errs[3] = s.snap.Causes("zinnia-tall")
 			if err := errors.Join(errs[:]...); err != nil {
@@ -118,7 +118,7 @@ func TestTheSecondOfTwoEditorsIsTold(t *testing.T) {
 	if !ok || changed.By != "Ada" || changed.Now.Field("plants") != "80" {
 		t.Fatalf("the second editor is told %+v", changed)
 	}
-	if _, ok := errors.AsType[*farm.Changed](f.Withdraw(ctx, "Ben", mark, &farm.Plantings, "ZC1")); !ok {
+	if _, ok := errors.AsType[*farm.Changed](f.Withdraw(ctx, "Ben", mark, farm.Plantings, "ZC1")); !ok {
 		t.Error("what somebody has changed is withdrawn by who has not seen it")
 	}
 	if err := f.CorrectShown(ctx, "Ben", changed.Now.Mark(), ben.Record()); err != nil {
@@ -176,10 +176,10 @@ func TestARoundIsKeptWhole(t *testing.T) {
 	if book, revision, _ := store.Load(ctx); len(book.Jobs) != 3 || revision != 2 {
 		t.Errorf("%d jobs in revision %d, want 3 in 2", len(book.Jobs), revision)
 	}
-	if err := f.Undo(ctx, "Tam", &farm.Jobs, "a", "b", "never"); !errors.Is(err, farm.ErrNoSuchRecord) {
+	if err := f.Undo(ctx, "Tam", farm.Jobs, "a", "b", "never"); !errors.Is(err, farm.ErrNoSuchRecord) {
 		t.Errorf("undo of what never was: %v", err)
 	}
-	if err := f.Undo(ctx, "Tam", &farm.Jobs, "c", "b", "a"); err != nil {
+	if err := f.Undo(ctx, "Tam", farm.Jobs, "c", "b", "a"); err != nil {
 		t.Fatal(err)
 	}
 	book, revision, _ := store.Load(ctx)
@@ -187,7 +187,7 @@ func TestARoundIsKeptWhole(t *testing.T) {
 	if now, _ := book.Planting("ZC1"); now.Record().Content() != was.Record().Content() || len(book.Jobs) != 0 || revision != 3 {
 		t.Errorf("undone, the planting is %v with %d jobs in revision %d", now.Record().Rows, len(book.Jobs), revision)
 	}
-	if err := f.Undo(ctx, "Tam", &farm.Jobs, make([]string, farm.MostUndone+1)...); err == nil {
+	if err := f.Undo(ctx, "Tam", farm.Jobs, make([]string, farm.MostUndone+1)...); err == nil {
 		t.Error("undo has no bound")
 	}
 }
@@ -295,13 +295,13 @@ func TestWorthCountingIsWhatSomebodyWaitsFor(t *testing.T) {
 	if d := s.CountFor(sunflower); !d.IsZero() {
 		t.Errorf("sunflowers, which nobody wants, are worth a count before %v", d)
 	}
-	if err := f.Withdraw(ctx, "", "", &farm.OrderLines, "Market|1"); err != nil {
+	if err := f.Withdraw(ctx, "", "", farm.OrderLines, "Market|1"); err != nil {
 		t.Fatal(err)
 	}
-	if err := f.Withdraw(ctx, "", "", &farm.OrderLines, "Market|2"); err != nil {
+	if err := f.Withdraw(ctx, "", "", farm.OrderLines, "Market|2"); err != nil {
 		t.Fatal(err)
 	}
-	if err := f.Withdraw(ctx, "", "", &farm.Orders, "Market"); err != nil {
+	if err := f.Withdraw(ctx, "", "", farm.Orders, "Market"); err != nil {
 		t.Fatal(err)
 	}
 	if s := snapshot(t, f); s.CountFor(zinnia).IsZero() {

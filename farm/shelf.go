@@ -2,7 +2,6 @@ package farm
 
 import (
 	"context"
-	"slices"
 	"sync"
 )
 
@@ -29,16 +28,4 @@ func (f *Farm) load(ctx context.Context) (*Book, int64, error) {
 		f.shelf.book, f.shelf.revision = book, revision
 	}
 	return f.shelf.book.own(), f.shelf.revision, nil
-}
-
-// own returns a book whose lists can be added to without changing b's.
-func (b *Book) own() *Book {
-	c := *b
-	c.Settings, c.Weather, c.Beds, c.Trays = slices.Clip(b.Settings), slices.Clip(b.Weather), slices.Clip(b.Beds), slices.Clip(b.Trays)
-	c.OwnCrops, c.Varieties, c.Plantings, c.Events = slices.Clip(b.OwnCrops), slices.Clip(b.Varieties), slices.Clip(b.Plantings), slices.Clip(b.Events)
-	c.Counts, c.Cuts, c.Scoutings, c.Sprays = slices.Clip(b.Counts), slices.Clip(b.Cuts), slices.Clip(b.Scoutings), slices.Clip(b.Sprays)
-	c.Jobs = slices.Clip(b.Jobs)
-	c.Schools, c.Orders, c.OrderLines, c.RecipeLines = slices.Clip(b.Schools), slices.Clip(b.Orders), slices.Clip(b.OrderLines), slices.Clip(b.RecipeLines)
-	c.ExtraPicks, c.Made, c.History = slices.Clip(b.ExtraPicks), slices.Clip(b.Made), slices.Clip(b.History)
-	return &c
 }

@@ -23,7 +23,7 @@ func (r Record) Mark() string { return idOf(r.Kind.Name, r.Content()) }
 // SettingsMark is Mark of all settings together.
 func (b *Book) SettingsMark() string {
 	var marks []string
-	for _, r := range b.Records(&Settings) {
+	for _, r := range b.Records(Settings) {
 		marks = append(marks, r.Mark())
 	}
 	return idOf(marks...)

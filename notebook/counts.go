@@ -10,7 +10,7 @@ import (
 // group puts the rows of a count together; every other row is a record. Rows of a count share its id, or where each row
 // has an id of its own, or none, what they say of the whole count.
 func group(k *farm.Kind, rows []*placed) []*placed {
-	if k != &farm.Counts {
+	if k.Parts == nil {
 		return rows
 	}
 	field := func(row []string, name string) string { return row[slices.Index(k.Columns, name)] }

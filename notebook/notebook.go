@@ -154,7 +154,7 @@ func (r *reader) readKind(k *farm.Kind) error {
 		p.record = record
 		id := record.ID()
 		if mine[id] {
-			return p.fault(farm.Faults{{Field: k.Key[0], Advice: fmt.Sprintf("%s %q stands twice: take one of them out", k.Singular(), id)}})
+			return p.fault(farm.Faults{{Field: k.Key[0], Advice: fmt.Sprintf("%s %q stands twice: take one of them out", k.Singular, id)}})
 		}
 		mine[id] = true
 		if there, ok := r.known[k][id]; ok {
@@ -172,7 +172,7 @@ func (r *reader) readKind(k *farm.Kind) error {
 }
 
 func (r *reader) readHistory() error {
-	rows, err := readFile(r.folder, &farm.History)
+	rows, err := readFile(r.folder, farm.History)
 	if err != nil {
 		return err
 	}

@@ -61,23 +61,24 @@ func readKind(ctx context.Context, tx *sqlx.Tx, k *farm.Kind) ([]farm.Record, er
 		return nil, err
 	}
 	all := make([]farm.Record, len(rows))
-	if k != &farm.Counts {
+	if k.Parts == nil {
 		for i, row := range rows {
 			all[i] = farm.Record{Kind: k, Rows: [][]string{row}}
 		}
 		return all, nil
 	}
-	parts, err := readRows(ctx, tx, rungs, rungs.selectAll())
+	of := tablesOf(k)[1]
+	parts, err := readRows(ctx, tx, of, of.selectAll())
 	if err != nil {
 		return nil, err
 	}
-	id := slices.Index(k.Columns, "id")
-	partsByCount := make(map[string][][]string)
+	partsByID := make(map[string][][]string)
 	for _, part := range parts {
-		partsByCount[part[id]] = append(partsByCount[part[id]], part)
+		id := farm.Record{Kind: k, Rows: [][]string{part}}.ID()
+		partsByID[id] = append(partsByID[id], part)
 	}
 	for i, row := range rows {
-		all[i] = whole(row, partsByCount[row[id]])
+		all[i] = whole(k, row, partsByID[farm.Record{Kind: k, Rows: [][]string{row}}.ID()])
 	}
 	return all, nil
 }
@@ -191,7 +192,7 @@ const signRecord = `INSERT INTO made (kind, id, "at", "by") VALUES (?, ?, ?, ?) 
 
 // sign writes down who made a record; where nobody was signed in there is nothing to write.
 func sign(ctx context.Context, tx *sqlx.Tx, record farm.Record, c farm.Change) error {
-	if c.Who == "" || record.Kind == &farm.Makers {
+	if c.Who == "" || record.Kind == farm.Makers {
 		return nil
 	}
 	if _, err := tx.ExecContext(ctx, signRecord, record.Kind.Name, record.ID(), c.Stamp, c.Who); err != nil {

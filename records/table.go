@@ -21,18 +21,14 @@ type table struct {
 	key     []string
 }
 
-// head and rungs are the two tables of the kind that has several rows a record.
-var (
-	head  = table{"counts", &farm.Counts, []string{"counted_at", "planting", "plants_counted", "counter", "id"}, []string{"id"}}
-	rungs = table{"count_rungs", &farm.Counts, []string{"id", "rung", "stems", "firm"}, []string{"id", "rung"}}
-)
-
-// tablesOf returns where the records of a kind are kept.
+// tablesOf returns where the records of a kind are kept: one table, or beside it one for the parts of its records, such as count_rungs.
 func tablesOf(k *farm.Kind) []table {
-	if k == &farm.Counts {
-		return []table{head, rungs}
+	if k.Parts == nil {
+		return []table{{k.Name, k, k.Columns, k.Key}}
 	}
-	return []table{{k.Name, k, k.Columns, k.Key}}
+	head := slices.DeleteFunc(slices.Clone(k.Columns), func(column string) bool { return slices.Contains(k.Parts, column) })
+	parts := slices.Concat(k.Key, k.Parts)
+	return []table{{k.Name, k, head, k.Key}, {k.Singular + "_" + k.Parts[0] + "s", k, parts, parts[:len(k.Key)+1]}}
 }
 
 func quoted(columns []string, each string) string {
@@ -102,14 +98,15 @@ func standing(ctx context.Context, tx *sqlx.Tx, r farm.Record) (farm.Record, boo
 	if err != nil || len(rows) == 0 {
 		return farm.Record{}, false, err
 	}
-	if r.Kind != &farm.Counts {
+	if r.Kind.Parts == nil {
 		return farm.Record{Kind: r.Kind, Rows: rows}, true, nil
 	}
-	parts, err := readRows(ctx, tx, rungs, rungs.selectByKey([]string{"id"}), r.Field("id"))
+	of := tablesOf(r.Kind)[1]
+	parts, err := readRows(ctx, tx, of, of.selectByKey(r.Kind.Key), t.values(r.Rows[0], r.Kind.Key)...)
 	if err != nil {
 		return farm.Record{}, false, err
 	}
-	return whole(rows[0], parts), true, nil
+	return whole(r.Kind, rows[0], parts), true, nil
 }
 
 // querier is what reads: a transaction.
@@ -160,10 +157,10 @@ func text(v any) string {
 	}
 }
 
-// whole joins the row of a count's head with those of its rungs, in the order of the ladder.
-func whole(head []string, parts [][]string) farm.Record {
-	r := farm.Record{Kind: &farm.Counts}
-	rung := slices.Index(farm.Counts.Columns, "rung")
+// whole joins the row of a record's head with those of its parts, in the order of the ladder.
+func whole(k *farm.Kind, head []string, parts [][]string) farm.Record {
+	r := farm.Record{Kind: k}
+	rung := slices.Index(k.Columns, k.Parts[0])
 	slices.SortFunc(parts, func(a, b []string) int {
 		x, _ := crop.ParseRung(a[rung]) // a constraint holds them to the ladder
 		y, _ := crop.ParseRung(b[rung])

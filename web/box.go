@@ -156,7 +156,7 @@ func (s *server) keepWeather(c *echo.Context, snap *farm.Snapshot, days []farm.W
 	fresh, corrected, same := 0, 0, 0
 	var add, correct []farm.Record
 	standing := make(map[string]farm.Record)
-	for _, r := range snap.Book.Records(&farm.Weather) {
+	for _, r := range snap.Book.Records(farm.Weather) {
 		standing[r.ID()] = r
 	}
 	for _, d := range days {

@@ -23,7 +23,7 @@ type changeLine struct {
 const changePicks = 5
 
 func newChange(before, now *farm.Snapshot, i int, kind, id string) *changeView {
-	v := &changeView{Record: "the " + farm.KindNamed(kind).Singular()}
+	v := &changeView{Record: "the " + farm.KindNamed(kind).Singular}
 	if kind == farm.Counts.Name {
 		if count, ok := now.Book.Count(id); ok {
 			v.Warning = surprise(before, i, count)

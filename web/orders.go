@@ -165,7 +165,7 @@ func (s *server) setLine(c *echo.Context, snap *farm.Snapshot, o farm.Order) err
 			}
 		}
 		for _, p := range snap.Book.History { // a withdrawn line keeps its number, so that it can come back
-			if r, err := p.Record(); err == nil && r.Kind == &farm.OrderLines && r.Field("order") == o.ID {
+			if r, err := p.Record(); err == nil && r.Kind == farm.OrderLines && r.Field("order") == o.ID {
 				if n, err := strconv.Atoi(r.Field("line")); err == nil {
 					line.Line = max(line.Line, n)
 				}

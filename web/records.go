@@ -3,7 +3,6 @@ package web
 import (
 	"net/http"
 	"net/url"
-	"slices"
 	"strings"
 
 	"dewcount/farm"
@@ -11,16 +10,13 @@ import (
 	"github.com/labstack/echo/v5"
 )
 
-// fieldKinds are the records that the crew makes, and may take back.
-var fieldKinds = []*farm.Kind{&farm.Events, &farm.Counts, &farm.Cuts, &farm.Scoutings, &farm.Sprays, &farm.Jobs}
-
 // named returns the record that a form names.
 func named(c *echo.Context) (*farm.Kind, string, error) {
 	k := farm.KindNamed(c.FormValue("kind"))
-	if k == nil || k == &farm.Settings || k == &farm.Makers {
+	if k == nil || k.By == farm.ByProgram {
 		return nil, "", farm.ErrNoSuchRecord
 	}
-	if !who(c).Role.May(own) && !slices.Contains(fieldKinds, k) {
+	if k.By == farm.ByOwner && !who(c).Role.May(own) {
 		return nil, "", &denied{http.StatusForbidden, "this is for the owner: ask them to take it back"}
 	}
 	return k, c.FormValue("id"), nil
@@ -36,7 +32,7 @@ func (s *server) withdraw(c *echo.Context) error {
 	if err := s.farm.Withdraw(c.Request().Context(), by(c), c.FormValue(shownKey), k, id); err != nil {
 		return err
 	}
-	if k == &farm.Plantings {
+	if k == farm.Plantings {
 		to = "/plantings"
 	}
 	return c.Redirect(http.StatusSeeOther, to+"?done="+url.QueryEscape("withdrawn:"+k.Name+":"+id))
@@ -61,30 +57,30 @@ func (s *server) home(c *echo.Context, k *farm.Kind, id string) string {
 		return "/"
 	}
 	switch k {
-	case &farm.Beds:
+	case farm.Beds:
 		return "/beds"
-	case &farm.Trays:
+	case farm.Trays:
 		return "/seeds"
-	case &farm.Jobs:
+	case farm.Jobs:
 		return "/rounds"
-	case &farm.Varieties:
+	case farm.Varieties:
 		if v, ok := book.Variety(id); ok {
 			return "/crops/" + url.PathEscape(v.Crop)
 		}
 		return "/crops"
-	case &farm.Schools:
+	case farm.Schools:
 		crop, _, _ := strings.Cut(id, "|")
 		return "/crops/" + url.PathEscape(crop)
-	case &farm.Weather, &farm.RecipeLines, &farm.ExtraPicks:
+	case farm.Weather, farm.RecipeLines, farm.ExtraPicks:
 		return "/"
-	case &farm.Plantings:
+	case farm.Plantings:
 		if _, ok := book.Planting(id); ok {
 			return "/plantings/" + url.PathEscape(id)
 		}
 		return "/plantings"
-	case &farm.Orders:
+	case farm.Orders:
 		return "/orders"
-	case &farm.OrderLines:
+	case farm.OrderLines:
 		order, _, _ := strings.Cut(id, "|")
 		return "/orders/" + url.PathEscape(order)
 	}

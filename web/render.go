@@ -156,7 +156,7 @@ func done(text string) *doneView {
 	if word == "" {
 		return nil
 	}
-	return &doneView{sentence(farm.KindNamed(parts[1]).Singular() + " " + word), parts[1], parts[2]}
+	return &doneView{sentence(farm.KindNamed(parts[1]).Singular + " " + word), parts[1], parts[2]}
 }
 
 // sentence makes a sentence of words: a capital in front, a full stop behind.

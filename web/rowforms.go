@@ -27,10 +27,10 @@ type rowReader func(from typed, today day.Day) (farm.Record, error)
 
 func (s *server) rowForms() []rowForm {
 	return []rowForm{
-		{&farm.Counts, "count", s.usualCount, s.countForm, ofCount, readCount},
-		{&farm.Cuts, "cut", s.usualCut, s.cutForm, of, readCut},
-		{&farm.Scoutings, "scout", usualScouting, s.scoutingForm, of, readScouting},
-		{&farm.Sprays, "spray", s.usualSpray, s.sprayForm, of, readSpray},
+		{farm.Counts, "count", s.usualCount, s.countForm, ofCount, readCount},
+		{farm.Cuts, "cut", s.usualCut, s.cutForm, of, readCut},
+		{farm.Scoutings, "scout", usualScouting, s.scoutingForm, of, readScouting},
+		{farm.Sprays, "spray", s.usualSpray, s.sprayForm, of, readSpray},
 	}
 }
 

@@ -130,15 +130,15 @@ func pastLine(p farm.Past, planting string, now day.Day) (storyLine, bool) {
 		return storyLine{}, false
 	}
 	switch r.Kind {
-	case &farm.Counts:
+	case farm.Counts:
 		line = countLine(book.Counts[0], now)
-	case &farm.Cuts:
+	case farm.Cuts:
 		line = cutLine(book.Cuts[0], now)
-	case &farm.Scoutings:
+	case farm.Scoutings:
 		line = scoutingLine(book.Scoutings[0], now)
-	case &farm.Sprays:
+	case farm.Sprays:
 		line = sprayLine(book.Sprays[0], now)
-	case &farm.Plantings:
+	case farm.Plantings:
 		line = storyLine{When: spokenYear(book.Plantings[0].StartedOn, now), Words: about(book.Plantings[0], now), Kind: r.Kind.Name, ID: r.ID(),
 			sort: book.Plantings[0].StartedOn.At(0)}
 	default:

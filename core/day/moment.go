@@ -1,6 +1,7 @@
 package day
 
 import (
+	"cmp"
 	"fmt"
 	"time"
 )
@@ -37,6 +38,11 @@ func (m Moment) Day() Day { return m.date }
 
 // IsZero tells whether nothing is recorded.
 func (m Moment) IsZero() bool { return m.date.IsZero() }
+
+// Compare returns -1, 0 or 1 as m is before, the same as or after n; a date alone is before all hours of its day.
+func (m Moment) Compare(n Moment) int {
+	return cmp.Or(m.date.Compare(n.date), cmp.Compare(m.minute, n.minute))
+}
 
 // HasHour tells whether more than the date was given.
 func (m Moment) HasHour() bool { return m.minute > 0 }
