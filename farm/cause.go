@@ -25,17 +25,19 @@ type Causes struct {
 // Causes works out what moved the forecast of a crop since yesterday morning: it goes over from what was known then to what is known
 // now one thing at a time.
 func (s *Snapshot) Causes(cropID string) (*Causes, error) {
-	if known, ok := s.causes.Load(cropID); ok {
-		return known.(*Causes), nil
+	type result struct {
+		*Causes
+		error
 	}
-	return once(&s.flight, cropID, func() (*Causes, error) {
+	r := Once(s, causesOf(cropID), func() result {
 		causes, err := s.causesOf(cropID)
-		if err == nil {
-			s.causes.Store(cropID, causes)
-		}
-		return causes, err
+		return result{causes, err}
 	})
+	return r.Causes, r.error
 }
+
+// causesOf is the key of what moved a crop's forecast.
+type causesOf string
 
 func (s *Snapshot) causesOf(cropID string) (*Causes, error) {
 	today := s.View.Today

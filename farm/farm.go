@@ -171,7 +171,7 @@ func (f *Farm) Without(s *Snapshot, k *Kind, id string) (*Snapshot, error) {
 	if known, ok := f.without.Get(key); ok {
 		return known, nil
 	}
-	return once(&f.flight, key, func() (*Snapshot, error) {
+	return inFlight(&f.flight, key, func() (*Snapshot, error) {
 		f.leaving.Lock()
 		defer f.leaving.Unlock()
 		before, err := NewSnapshot(s.Book.without(k, id), s.Revision, s.View, s)
@@ -182,8 +182,8 @@ func (f *Farm) Without(s *Snapshot, k *Kind, id string) (*Snapshot, error) {
 	})
 }
 
-// once works a value out under its key, once for all who ask meanwhile.
-func once[T any](flight *singleflight.Group, key string, work func() (T, error)) (T, error) {
+// inFlight works a value out under its key, once for all who ask meanwhile.
+func inFlight[T any](flight *singleflight.Group, key string, work func() (T, error)) (T, error) {
 	made, err, _ := flight.Do(key, func() (any, error) { return work() })
 	if err != nil {
 		var none T

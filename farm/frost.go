@@ -58,9 +58,13 @@ func (s *Snapshot) NextFrosts() FrostDates {
 
 // frosts returns what the weather tells, in the growing year of today.
 func (s *Snapshot) frosts() FrostDates {
-	if known, ok := s.dates.Load("frosts"); ok {
-		return known.(FrostDates)
-	}
+	return Once(s, usualFrosts{}, s.weatherFrosts)
+}
+
+// usualFrosts is the key of what the weather tells.
+type usualFrosts struct{}
+
+func (s *Snapshot) weatherFrosts() FrostDates {
 	o := s.Model.Outlook
 	from, _ := seasonSpan(seasonYear(s.View.Today, o.Latitude), o.Latitude)
 	o.From, o.Issued, o.IssuedOn, o.Observed = from, nil, day.Day{}, nil
@@ -70,9 +74,7 @@ func (s *Snapshot) frosts() FrostDates {
 		}
 	}
 	risk := climate.Frosts(climate.Series{First: from}, o.Members(frostMembers, frostDays, usualSeed), 0, o.Latitude, from.Add(182))
-	dates := FrostDates{Last: risk.Last(frostRisk), First: risk.First(frostRisk)}
-	s.dates.Store("frosts", dates)
-	return dates
+	return FrostDates{Last: risk.Last(frostRisk), First: risk.First(frostRisk)}
 }
 
 // FrostDates returns when frost ends and begins in the season.

@@ -205,14 +205,11 @@ func (s *Snapshot) parts(l OrderLine) []forecast.Part {
 
 // together returns the stems of some plantings; what orders ask for again and again is added up once.
 func (s *Snapshot) together(parts []forecast.Part) forecast.Cells {
-	key := forecast.PartsKey(parts)
-	if cells, ok := s.sums.Load(key); ok {
-		return cells.(forecast.Cells)
-	}
-	cells := s.Forecast.Sum(parts)
-	s.sums.Store(key, cells)
-	return cells
+	return Once(s, sumOf(forecast.PartsKey(parts)), func() forecast.Cells { return s.Forecast.Sum(parts) })
 }
+
+// sumOf is the key of the stems of some plantings together.
+type sumOf string
 
 // longEnough returns the share of the stems that has a line's least length, weighed by the stems that each planting has to come.
 func (s *Snapshot) longEnough(l OrderLine, parts []forecast.Part) float64 {

@@ -3,7 +3,6 @@ package farm
 import (
 	"fmt"
 	"slices"
-	"sync"
 
 	"dewcount/core/climate"
 	"dewcount/core/crop"
@@ -26,7 +25,7 @@ type Season struct {
 
 	morning  *Snapshot // of the same records, where the farm has one drawn from more weathers: one number for one thing on all pages
 	revision int64
-	weekly   sync.Map // stems of single plantings by week, worked out when they are asked for
+	weekly   Memo     // stems of single plantings by week, worked out when they are asked for
 }
 
 // How finely a season is drawn.
@@ -113,8 +112,8 @@ func (s *Season) takeOver(before *Season) {
 	}
 	for i, p := range s.Model.Plantings {
 		if j, ok := was[p.ID]; ok && s.From == before.From && s.Forecast.Shares(i, before.Forecast, j) {
-			if weekly, ok := before.weekly.Load(j); ok && len(s.Book.Cuts) == len(before.Book.Cuts) {
-				s.weekly.Store(i, weekly)
+			if weekly, ok := before.weekly.known.Load(j); ok && len(s.Book.Cuts) == len(before.Book.Cuts) {
+				s.weekly.known.Store(i, weekly)
 			}
 		}
 	}
@@ -125,7 +124,7 @@ func (f *Farm) Season(now *Snapshot, year int) (*Season, error) {
 	if s, ok := f.Worked(now, year); ok {
 		return s, nil
 	}
-	return once(&f.flight, fmt.Sprintf("season %d %d %s", year, now.Revision, now.View.Today), func() (*Season, error) {
+	return inFlight(&f.flight, fmt.Sprintf("season %d %d %s", year, now.Revision, now.View.Today), func() (*Season, error) {
 		have, _ := f.seasons.Get(year)
 		s, err := NewSeason(now.Book, now.View.Today, year, have)
 		if err != nil {
@@ -236,12 +235,7 @@ func (s *Season) Stems(plantings []int) []WeekStems {
 
 // StemsOf returns the stems of one planting, by its place, week by week of the season.
 func (s *Season) StemsOf(planting int) []WeekStems {
-	if w, ok := s.weekly.Load(planting); ok {
-		return w.([]WeekStems)
-	}
-	w := s.Stems([]int{planting})
-	s.weekly.Store(planting, w)
-	return w
+	return once(&s.weekly, planting, func() []WeekStems { return s.Stems([]int{planting}) })
 }
 
 // Wanted returns how many stems all orders together want in each week of the season, of one crop or of all where that is empty. What

@@ -2,14 +2,10 @@ package farm
 
 import (
 	"slices"
-	"sync"
 
 	"dewcount/core/day"
 	"dewcount/core/forecast"
-	"dewcount/core/growth"
-
-	"golang.org/x/sync/singleflight"
-)
+	"dewcount/core/growth")
 
 // A Snapshot is the farm as it stands at one revision, with what the core makes of it. It is not changed once made.
 type Snapshot struct {
@@ -22,10 +18,7 @@ type Snapshot struct {
 
 	WorkedAt day.Moment // when it was worked out, by the farm's clock
 
-	dates  sync.Map // milestones by planting, worked out when they are asked for
-	sums   sync.Map // stems of several plantings, likewise
-	causes sync.Map // what moved a crop's forecast, likewise
-	flight singleflight.Group
+	memo Memo
 }
 
 // NewSnapshot computes a book as it looks in a view. What is the same as in a snapshot before, which may be nil, is taken from
@@ -50,13 +43,11 @@ func (s *Snapshot) Index(planting string) int {
 
 // Milestones returns the dates of planting i: those on record as they were, the others as they are forecast.
 func (s *Snapshot) Milestones(i int) forecast.Milestones {
-	if m, ok := s.dates.Load(i); ok {
-		return m.(forecast.Milestones)
-	}
-	m := s.onRecord(i, s.Stand.Milestones(i))
-	s.dates.Store(i, m)
-	return m
+	return Once(s, milestonesOf(i), func() forecast.Milestones { return s.onRecord(i, s.Stand.Milestones(i)) })
 }
+
+// milestonesOf is the key of planting i's dates.
+type milestonesOf int
 
 // onRecord puts the dates on record in the place of those that are forecast of planting i.
 func (s *Snapshot) onRecord(i int, m forecast.Milestones) forecast.Milestones {

@@ -41,9 +41,13 @@ func (s *Snapshot) CountNow(i int) bool {
 
 // waitedFor returns of which plantings somebody waits for stems of each pick.
 func (s *Snapshot) waitedFor() map[day.Day]map[int]bool {
-	if known, ok := s.dates.Load("waited"); ok {
-		return known.(map[day.Day]map[int]bool)
-	}
+	return Once(s, waitedFor{}, s.rowsWaitedFor)
+}
+
+// waitedFor is the key of which rows somebody waits for.
+type waitedFor struct{}
+
+func (s *Snapshot) rowsWaitedFor() map[day.Day]map[int]bool {
 	waited := make(map[day.Day]map[int]bool)
 	for _, d := range s.Due() {
 		if waited[d.PickOn] == nil {
@@ -58,6 +62,5 @@ func (s *Snapshot) waitedFor() map[day.Day]map[int]bool {
 			}
 		}
 	}
-	s.dates.Store("waited", waited)
 	return waited
 }
