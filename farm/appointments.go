@@ -3,6 +3,7 @@ package farm
 import (
 	"fmt"
 	"slices"
+	"strings"
 
 	"dewcount/core/crop"
 	"dewcount/core/day"
@@ -85,7 +86,7 @@ func (s *Season) Appointments() []Appointment {
 		if c := a.On.Compare(b.On); c != 0 {
 			return c
 		}
-		return compareText(a.ID, b.ID)
+		return strings.Compare(a.ID, b.ID)
 	})
 	return all
 }

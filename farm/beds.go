@@ -1,6 +1,8 @@
 package farm
 
 import (
+	"github.com/maruel/natural"
+
 	"cmp"
 	"slices"
 
@@ -73,7 +75,7 @@ func (s *Season) Beds() []BedYear {
 			}
 		}
 	}
-	slices.SortFunc(beds, func(a, b BedYear) int { return compareNatural(a.Bed.ID, b.Bed.ID) })
+	slices.SortFunc(beds, func(a, b BedYear) int { return natural.Compare(a.Bed.ID, b.Bed.ID) })
 	return beds
 }
 
@@ -166,30 +168,4 @@ func (s *Season) Fits(idle plan.Idle) []*crop.Profile {
 	})
 	const few = 3
 	return fits[:min(few, len(fits))]
-}
-
-// compareNatural orders names with the numbers in them as numbers: Brook 2 before Brook 10.
-func compareNatural(a, b string) int {
-	digits := func(s string) int {
-		n := 0
-		for n < len(s) && '0' <= s[n] && s[n] <= '9' {
-			n++
-		}
-		return n
-	}
-	for a != "" && b != "" {
-		i, j := digits(a), digits(b)
-		if i > 0 && j > 0 {
-			if c := cmp.Or(cmp.Compare(i, j), compareText(a[:i], b[:j])); c != 0 {
-				return c
-			}
-			a, b = a[i:], b[j:]
-			continue
-		}
-		if a[0] != b[0] {
-			return cmp.Compare(a[0], b[0])
-		}
-		a, b = a[1:], b[1:]
-	}
-	return cmp.Compare(len(a), len(b))
 }

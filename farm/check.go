@@ -11,10 +11,6 @@ import (
 	"dewcount/core/plan"
 )
 
-func compareText(a, b string) int { return strings.Compare(a, b) }
-
-func compareFold(a, b string) int { return strings.Compare(strings.ToLower(a), strings.ToLower(b)) }
-
 // canStart tells why a crop cannot be started in a way, empty if it can.
 func canStart(p *crop.Profile, m crop.Method) string {
 	if !p.HasStart(m) {
@@ -94,7 +90,7 @@ func (b *Book) checkSquares(f *Fields, p Planting) {
 // checkAgainstRecords holds a planting that is corrected against what is on record of it.
 func (b *Book) checkAgainstRecords(f *Fields, p Planting) {
 	started := func(on day.Day, done string) {
-		if on.Before(p.StartedOn) && len(f.faults) == 0 {
+		if on.Before(p.StartedOn) && f.Faults() == nil {
 			f.Fault("started_on", "%s was %s on %s already: check the date", p.ID, done, on)
 		}
 	}
@@ -103,7 +99,7 @@ func (b *Book) checkAgainstRecords(f *Fields, p Planting) {
 			continue
 		}
 		started(c.CountedAt.Day(), "counted")
-		if c.PlantsCount > p.Plants && len(f.faults) == 0 {
+		if c.PlantsCount > p.Plants && f.Faults() == nil {
 			f.Fault("plants", "%d plants were counted on %s: write that many or more", c.PlantsCount, c.CountedAt.Day())
 		}
 	}

@@ -4,18 +4,8 @@ import (
 	"context"
 	"slices"
 
-	"dewcount/core/crop"
 	"dewcount/croptable"
 )
-
-// Entry returns a crop's profile as the table writes it, and whether it is the farm's own.
-func (b *Book) Entry(id string) (e croptable.Entry, own, ok bool) {
-	if e, ok := find(b.OwnCrops, func(e croptable.Entry) bool { return e.ID == id }); ok {
-		return e, true, true
-	}
-	e, ok = find(croptable.Shipped(), func(e croptable.Entry) bool { return e.ID == id })
-	return e, false, ok
-}
 
 // AddCrop keeps the profile of a new crop of the farm's own.
 func (f *Farm) AddCrop(ctx context.Context, who string, e croptable.Entry) error {
@@ -36,15 +26,6 @@ func (f *Farm) SetCrop(ctx context.Context, who, shown string, e croptable.Entry
 		}
 		return Change{SetCrops: []croptable.Entry{e}}, nil
 	})
-}
-
-// CropMark names what a profile says, as Mark does for a record.
-func CropMark(e croptable.Entry) string {
-	var parts []string
-	for _, l := range e.Leaves() {
-		parts = append(parts, l.Path, l.Text)
-	}
-	return idOf(parts...)
 }
 
 // DropCrop takes a profile of the farm's own away: a shipped one of its id holds again. A crop that varieties are of stays.
@@ -77,17 +58,4 @@ func (f *Farm) ChooseSchool(ctx context.Context, who, cropID, question, shown, s
 		}
 		return Change{Add: []Record{record}}, nil
 	})
-}
-
-// Chosen returns the school that the farm follows in a question of a crop: its own choice, or the default.
-func (b *Book) Chosen(p *crop.Profile, question string) string {
-	if school := b.SchoolOf(p.ID, question); school != "" {
-		return school
-	}
-	for _, q := range p.Questions() {
-		if q.ID == question {
-			return q.Choices[0].ID
-		}
-	}
-	return ""
 }

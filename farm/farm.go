@@ -191,3 +191,28 @@ func inFlight[T any](flight *singleflight.Group, key string, work func() (T, err
 	}
 	return made.(T), nil
 }
+
+// Season returns a growing year of the farm as a snapshot has it, by the year in which it begins. It is worked out once, however many ask.
+func (f *Farm) Season(now *Snapshot, year int) (*Season, error) {
+	if s, ok := f.Worked(now, year); ok {
+		return s, nil
+	}
+	return inFlight(&f.flight, fmt.Sprintf("season %d %d %s", year, now.Revision, now.View.Today), func() (*Season, error) {
+		have, _ := f.seasons.Get(year)
+		s, err := NewSeason(now.Book, now.View.Today, year, have)
+		if err != nil {
+			return nil, err
+		}
+		s.Attach(now)
+		if last, ok := f.seasons.Get(year); !ok || !last.IsNewer(s) {
+			f.seasons.Add(year, s)
+		}
+		return s, nil
+	})
+}
+
+// Worked returns a growing year where it is worked out already for a snapshot.
+func (f *Farm) Worked(now *Snapshot, year int) (*Season, bool) {
+	have, ok := f.seasons.Get(year)
+	return have, ok && have.IsOf(now)
+}

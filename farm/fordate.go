@@ -60,7 +60,7 @@ func (b *Book) ReadDateAsk(f *Fields, today day.Day) DateAsk {
 		}
 	}
 	switch {
-	case len(f.faults) > 0:
+	case f.Faults() != nil:
 	case a.CutOn.After(a.On):
 		f.Fault("cut_on", "%s is after the event: cut on a day before it", a.CutOn)
 	case !a.CutOn.After(today):
@@ -182,17 +182,6 @@ func (s *Snapshot) stillCome(ctx context.Context, a DateAsk) []StillCome {
 		return cmp.Or(boolOrder(y.Known, x.Known), cmp.Compare(y.Chance, x.Chance))
 	})
 	return others
-}
-
-func boolOrder(a, b bool) int {
-	switch {
-	case a == b:
-		return 0
-	case a:
-		return 1
-	default:
-		return -1
-	}
 }
 
 // canCome tells whether a crop that is started today would stand on the day, nil if not.

@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"dewcount/core/climate"
+	"dewcount/core/crop"
 	"dewcount/core/day"
 )
 
@@ -78,4 +79,46 @@ func (s *Snapshot) weatherFrosts() FrostDates {
 }
 
 // FrostDates returns when frost ends and begins in the season.
-func (s *Season) FrostDates() FrostDates { return s.morning.FrostDates(s.From.Add(182)) }
+func (s *Season) FrostDates() FrostDates { return s.Morning.FrostDates(s.From.Add(182)) }
+
+// frostFree returns the day from which a crop that frost kills can stand outdoors: when one spring in ten still falls to what kills it.
+func (s *Season) frostFree(p *crop.Profile) day.Day {
+	return s.Stand.Frosts(p.FrostKillC, s.From.Add(182)).Last(0.1)
+}
+
+// week1 returns the day from which weeks are counted in the year of a period: the farm's own, or that after which one spring in ten still
+// has frost; the first day of the growing year where there is none.
+func (s *Snapshot) week1(place Place, in day.Day) day.Day {
+	if last := s.FrostDates(in).Last; !last.IsZero() {
+		return last
+	}
+	from, _ := seasonSpan(seasonYear(in, place.Latitude), place.Latitude)
+	return from
+}
+
+// inYear returns the day of the same month and date that lies in the year from a day on.
+func inYear(d, from day.Day) day.Day {
+	_, month, date := d.Date()
+	year, _, _ := from.Date()
+	same := day.Of(year, month, date)
+	if same.Before(from) {
+		same = day.Of(year+1, month, date)
+	}
+	return same
+}
+
+// WeekNo returns the week after the last frost that a day falls in: 1 for the seven days from it on, 0 for the seven before it, and so
+// on back.
+func WeekNo(week1, d day.Day) int {
+	const far = 7 * 1000 // so that the division rounds down before the frost too
+	return (d.Sub(week1)+far)/7 - far/7 + 1
+}
+
+// Week1 returns the day from which weeks are counted after the last frost, in the growing year that a day lies in.
+func (s *Snapshot) Week1(in day.Day) day.Day {
+	place, err := s.Book.Place()
+	if err != nil {
+		return day.Day{} // a snapshot was made of it, so it is sound
+	}
+	return s.week1(place, in)
+}

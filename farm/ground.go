@@ -3,7 +3,6 @@ package farm
 import (
 	"fmt"
 
-	"dewcount/core/crop"
 	"dewcount/core/plan"
 )
 
@@ -31,13 +30,4 @@ func (s *Snapshot) Ground(cropID, variety, bed string) (*plan.Ground, error) {
 		g.Row.Cover = covers["tunnel"] // lamps and blackout want a roof
 	}
 	return g, nil
-}
-
-// Windows returns the rungs on which stems of a crop are cut for each use on this farm.
-func (b *Book) Windows(p *crop.Profile) (windows [crop.Uses]crop.Window, has [crop.Uses]bool) {
-	school := b.SchoolOf(p.ID, "cut")
-	for u := range crop.Use(crop.Uses) {
-		windows[u], has[u] = p.Window(u, school)
-	}
-	return windows, has
 }

@@ -3,7 +3,6 @@ package farm
 import (
 	"context"
 	"fmt"
-	"slices"
 )
 
 // change keeps what is to be kept of the book as it stands: nobody else writes between plan's reading and the keeping.
@@ -22,36 +21,6 @@ func (f *Farm) change(ctx context.Context, who string, plan func(*Book) (Change,
 		c.Who, c.Stamp = who, f.Stamp()
 		return c, book.make(c, FormCare)
 	})
-}
-
-// make carries a change out in the book and checks its records in the light of all others; the book is of no use after a fault.
-func (b *Book) make(c Change, care Care) error {
-	for _, r := range c.Withdraw {
-		b.remove(r)
-	}
-	if len(c.Add)+len(c.Correct) == 0 {
-		return nil
-	}
-	for i, r := range slices.Concat(c.Add, c.Correct) {
-		other, there := b.Record(r.Kind, r.ID())
-		switch {
-		case there && other.Equal(r):
-			continue
-		case there && i < len(c.Add):
-			return Faults{{Field: r.Kind.Key[0], Advice: (&Conflict{Record: r, There: true}).Error()}}
-		case there:
-			b.remove(other)
-		}
-		if _, err := b.Read(r.Kind, r.Rows); err != nil {
-			return err
-		}
-	}
-	for _, r := range slices.Concat(c.Add, c.Correct) {
-		if err := b.Check(r, care); err != nil {
-			return err
-		}
-	}
-	return nil
 }
 
 // Add keeps new records after a check of each in the light of the book; Faults say what is wrong with one.
@@ -91,15 +60,6 @@ func (f *Farm) Withdraw(ctx context.Context, who, shown string, k *Kind, id stri
 	})
 }
 
-// withdrawal is the change that takes a record away, unless others speak of it.
-func (b *Book) withdrawal(k *Kind, id string) (Change, error) {
-	r, ok := b.Record(k, id)
-	if !ok {
-		return Change{}, ErrNoSuchRecord
-	}
-	return Change{Withdraw: []Record{r}}, b.mayGo(r)
-}
-
 // Set writes settings down: new ones are added, others take the place of what stood, and empty ones are withdrawn. Where the form showed
 // other settings than stand now, as SettingsMark has them, a *Changed is returned; shown is empty where that does not matter.
 func (f *Farm) Set(ctx context.Context, who, shown string, settings []Setting) error {
@@ -137,44 +97,21 @@ func (f *Farm) Undo(ctx context.Context, who string, k *Kind, ids ...string) err
 	})
 }
 
-// each joins the changes for some ids, each in the light of those before it.
-func (b *Book) each(ids []string, plan func(*Book, string) (Change, error)) (Change, error) {
-	var all Change
-	now := b.own()
-	for _, id := range ids {
-		c, err := plan(now, id)
-		if err != nil {
-			return Change{}, err
+// WithdrawSuccession takes all plantings of a succession away, in one step: none where one of them has records.
+func (f *Farm) WithdrawSuccession(ctx context.Context, who, succession string) error {
+	return f.change(ctx, who, func(b *Book) (Change, error) {
+		var c Change
+		for _, p := range b.Plantings {
+			if p.Succession == succession && succession != "" {
+				if err := b.mayGo(p.Record()); err != nil {
+					return Change{}, err
+				}
+				c.Withdraw = append(c.Withdraw, p.Record())
+			}
 		}
-		if err := now.make(c, FormCare); err != nil {
-			return Change{}, err
+		if c.Withdraw == nil {
+			return Change{}, ErrNoSuchRecord
 		}
-		all.Add, all.Correct, all.Withdraw = append(all.Add, c.Add...), append(all.Correct, c.Correct...), append(all.Withdraw, c.Withdraw...)
-	}
-	return all, nil
-}
-
-// undoing is the change that takes back what was done last to a record.
-func (b *Book) undoing(k *Kind, id string) (Change, error) {
-	if k == Jobs {
-		if c, ok := b.undoingJob(id); ok {
-			return c, nil
-		}
-	}
-	_, stands := b.Record(k, id)
-	past, ok := b.lastPast(k, id)
-	switch {
-	case !ok && !stands:
-		return Change{}, ErrNoSuchRecord
-	case !ok || stands && past.Ended == "withdrawn":
-		return b.withdrawal(k, id)
-	}
-	before, err := past.Record()
-	if err != nil {
-		return Change{}, fmt.Errorf("undo %s %s: %w", k.Name, id, err)
-	}
-	if stands {
-		return Change{Correct: []Record{before}}, nil
-	}
-	return Change{Add: []Record{before}}, nil
+		return c, nil
+	})
 }

@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"math"
 	"slices"
+	"strings"
 
 	"dewcount/core/crop"
 	"dewcount/core/day"
@@ -65,7 +66,7 @@ func (s *Snapshot) Due() []Due {
 			dues = append(dues, Due{Order: o, On: d, PickOn: picks.Before(d, d.Add(-7))})
 		}
 	}
-	slices.SortFunc(dues, func(a, b Due) int { return cmp.Or(a.On.Compare(b.On), compareText(a.Order.ID, b.Order.ID)) })
+	slices.SortFunc(dues, func(a, b Due) int { return cmp.Or(a.On.Compare(b.On), strings.Compare(a.Order.ID, b.Order.ID)) })
 	var taken []promised
 	for i := range dues {
 		taken = s.fill(&dues[i], taken)
@@ -146,13 +147,6 @@ func useOf(l OrderLine, o Order) crop.Use {
 		return u
 	}
 	return map[string]crop.Use{"market": crop.Market, "event": crop.Event, "standing": crop.Florist}[o.Kind]
-}
-
-func orZero(n *int) int {
-	if n == nil {
-		return 0
-	}
-	return *n
 }
 
 func (s *Snapshot) want(l OrderLine) Want {

@@ -44,11 +44,8 @@ var covers = map[string]forecast.Cover{
 	"house":  {NightC: 4.5, DayC: 6},
 }
 
-// The hours that a record has whose hour was not written down.
-const (
-	countHour = 6
-	cutHour   = 8
-)
+// cutHour is the hour that a cut has whose hour was not written down.
+const cutHour = 8
 
 // Model returns the farm as the core computes with it.
 func (b *Book) Model(v View) (*forecast.Farm, error) {
@@ -109,7 +106,8 @@ func (b *Book) soundShares(upto day.Day) map[string]float64 {
 		}
 	}
 	shares := make(map[string]float64)
-	for id := range b.crops {
+	for _, p := range b.Crops() {
+		id := p.ID
 		shares[id] = 1 - (culled[id]+usualCulled)/(taken[id]+usualStems)
 	}
 	return shares

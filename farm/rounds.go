@@ -59,7 +59,7 @@ func (s *Season) Rounds(last day.Day) []Round {
 		if c := a.Best.Compare(b.Best); c != 0 {
 			return c
 		}
-		return compareText(a.ID(), b.ID())
+		return strings.Compare(a.ID(), b.ID())
 	})
 	return all
 }
@@ -78,13 +78,6 @@ func (s *Season) Week(all []Round) rounds.Week {
 		jobs[i] = r.Job
 	}
 	return rounds.Spread(jobs, func(d day.Day) float64 { return 60 * place.CrewHours[(int(d.Weekday())+6)%7] }, s.View.Today, RoundDays)
-}
-
-func maxDay(a, b day.Day) day.Day {
-	if a.Before(b) {
-		return b
-	}
-	return a
 }
 
 // roundOf returns what the rounds need to know of a planting.
@@ -139,8 +132,8 @@ func (s *Season) picksOf(i int, p *rounds.Planting) {
 			continue
 		}
 		stems := float64(s.Forecast.Plantings[i].ByPick[j][crop.Market].Likely())
-		if at, k := s.morning.Index(p.ID), slices.Index(s.morning.Forecast.PickDays, on); at >= 0 && k >= 0 {
-			stems = float64(s.morning.Forecast.Plantings[at].ByPick[k][crop.Market].Likely())
+		if at, k := s.Morning.Index(p.ID), slices.Index(s.Morning.Forecast.PickDays, on); at >= 0 && k >= 0 {
+			stems = float64(s.Morning.Forecast.Plantings[at].ByPick[k][crop.Market].Likely())
 		}
 		p.Picks = append(p.Picks, rounds.Pick{On: on, Stems: stems, Hours: stems / place.StemsAnHour})
 	}
@@ -167,8 +160,8 @@ func (s *Season) doneOn(p *rounds.Planting, record Planting) {
 	if last, ok := s.Book.LastCount(p.ID); ok {
 		p.Counted = last.CountedAt.Day()
 	}
-	if at := s.morning.Index(p.ID); at >= 0 {
-		p.CountFor = s.morning.CountFor(at)
+	if at := s.Morning.Index(p.ID); at >= 0 {
+		p.CountFor = s.Morning.CountFor(at)
 	}
 	for _, c := range s.Book.Cuts {
 		if c.Planting == p.ID && c.CutAt.Day().After(p.Cut) {

@@ -5,12 +5,6 @@ import (
 	"slices"
 )
 
-// What was done to a row on a day, which is written down with the planting too: growth goes by it.
-const (
-	Pinched    = "pinched"
-	PlantedOut = "planted_out"
-)
-
 // Saw writes down what was seen or done on a planting. That it was pinched or planted out becomes the planting's own date as well, in
 // one step. Sent twice it is kept once.
 func (f *Farm) Saw(ctx context.Context, who string, e Event) error {

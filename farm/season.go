@@ -1,7 +1,6 @@
 package farm
 
 import (
-	"fmt"
 	"slices"
 
 	"dewcount/core/climate"
@@ -23,9 +22,9 @@ type Season struct {
 	Dates       []forecast.Milestones // by planting, as Model has them
 	Frosts      climate.FrostRisk
 
-	morning  *Snapshot // of the same records, where the farm has one drawn from more weathers: one number for one thing on all pages
+	Morning  *Snapshot // of the same records, where the farm has one drawn from more weathers: one number for one thing on all pages
 	revision int64
-	weekly   Memo     // stems of single plantings by week, worked out when they are asked for
+	weekly   Memo // stems of single plantings by week, worked out when they are asked for
 }
 
 // How finely a season is drawn.
@@ -93,9 +92,9 @@ func NewSeason(b *Book, today day.Day, year int, before *Season) (*Season, error
 	s.Stand = forecast.New(s.Model, stood)
 	s.Forecast = s.Stand.Forecast()
 	s.Dates = s.Stand.AllMilestones()
-	s.morning = &Snapshot{Book: b, View: s.View, Model: s.Model, Stand: s.Stand, Forecast: s.Forecast}
+	s.Morning = &Snapshot{Book: b, View: s.View, Model: s.Model, Stand: s.Stand, Forecast: s.Forecast}
 	for i := range s.Dates {
-		s.Dates[i] = s.morning.onRecord(i, s.Dates[i])
+		s.Dates[i] = s.Morning.onRecord(i, s.Dates[i])
 	}
 	s.Frosts = s.Stand.Frosts(0, s.From.Add(182))
 	if before != nil {
@@ -119,30 +118,16 @@ func (s *Season) takeOver(before *Season) {
 	}
 }
 
-// Season returns a growing year of the farm as a snapshot has it, by the year in which it begins. It is worked out once, however many ask.
-func (f *Farm) Season(now *Snapshot, year int) (*Season, error) {
-	if s, ok := f.Worked(now, year); ok {
-		return s, nil
-	}
-	return inFlight(&f.flight, fmt.Sprintf("season %d %d %s", year, now.Revision, now.View.Today), func() (*Season, error) {
-		have, _ := f.seasons.Get(year)
-		s, err := NewSeason(now.Book, now.View.Today, year, have)
-		if err != nil {
-			return nil, err
-		}
-		s.morning, s.revision = now, now.Revision
-		if last, ok := f.seasons.Get(year); !ok || last.revision <= s.revision {
-			f.seasons.Add(year, s)
-		}
-		return s, nil
-	})
+// Attach makes the season that of a morning's state, which tells its next days.
+func (s *Season) Attach(now *Snapshot) { s.Morning, s.revision = now, now.Revision }
+
+// IsOf tells whether the season is that of a morning's state.
+func (s *Season) IsOf(now *Snapshot) bool {
+	return s.revision == now.Revision && s.View.Today == now.View.Today
 }
 
-// Worked returns a growing year where it is worked out already for a snapshot.
-func (f *Farm) Worked(now *Snapshot, year int) (*Season, bool) {
-	have, ok := f.seasons.Get(year)
-	return have, ok && have.revision == now.Revision && have.View.Today == now.View.Today
-}
+// IsNewer tells whether the season is of a later revision than another.
+func (s *Season) IsNewer(than *Season) bool { return s.revision > than.revision }
 
 // With returns the season as it would be with a planting in the place of the one of its id, or beside all others where there is none.
 // Faults say what is wrong with it.
@@ -160,7 +145,7 @@ func (s *Season) With(p Planting) (*Season, error) {
 	year, _, _ := s.From.Date()
 	moved, err := NewSeason(&book, s.View.Today, year, s)
 	if err == nil {
-		moved.morning = s.morning // the frost is that of the farm as it stands
+		moved.Morning = s.Morning // the frost is that of the farm as it stands
 	}
 	return moved, err
 }
@@ -236,29 +221,4 @@ func (s *Season) Stems(plantings []int) []WeekStems {
 // StemsOf returns the stems of one planting, by its place, week by week of the season.
 func (s *Season) StemsOf(planting int) []WeekStems {
 	return once(&s.weekly, planting, func() []WeekStems { return s.Stems([]int{planting}) })
-}
-
-// Wanted returns how many stems all orders together want in each week of the season, of one crop or of all where that is empty. What
-// may be of any crop counts among all alone.
-func (s *Season) Wanted(cropID string) []float64 {
-	weeks := s.Weeks()
-	wanted := make([]float64, len(weeks))
-	snap := &Snapshot{Book: s.Book, View: s.View, Model: s.Model, Stand: s.Stand}
-	for _, o := range s.Book.Orders {
-		stems := 0.0
-		for _, l := range s.Book.OrderLines {
-			if l.Order != o.ID {
-				continue
-			}
-			for _, part := range snap.ingredients(l) {
-				if w := snap.want(part); cropID == "" || w.CropID == cropID {
-					stems += float64(w.Wanted)
-				}
-			}
-		}
-		for _, d := range o.Between(s.From, s.Until.Add(-1)) {
-			wanted[d.Sub(weeks[0].Monday)/7] += stems
-		}
-	}
-	return wanted
 }

@@ -110,11 +110,6 @@ func (s *Season) Seeds() []SeedLine {
 	return lines
 }
 
-// frostFree returns the day from which a crop that frost kills can stand outdoors: when one spring in ten still falls to what kills it.
-func (s *Season) frostFree(p *crop.Profile) day.Day {
-	return s.Stand.Frosts(p.FrostKillC, s.From.Add(182)).Last(0.1)
-}
-
 // Bench returns the trays that stand in the nursery week by week.
 func (s *Season) Bench(lines []SeedLine) []plan.BenchWeek {
 	var trays []plan.BenchTray

@@ -47,6 +47,9 @@ func idOf(parts ...string) string {
 	return hex.EncodeToString(sum[:8])
 }
 
+// countHour is the hour that a count has whose hour was not written down.
+const countHour = 6
+
 // A Count is what a morning count saw: on so many plants, the stems of each rung.
 type Count struct {
 	ID          string
@@ -227,3 +230,9 @@ func (v Variety) ColourShare(colour string) float64 {
 	}
 	return 0
 }
+
+// What was done to a row on a day, which is written down with the planting too: growth goes by it.
+const (
+	Pinched    = "pinched"
+	PlantedOut = "planted_out"
+)

@@ -5,7 +5,8 @@ import (
 
 	"dewcount/core/day"
 	"dewcount/core/forecast"
-	"dewcount/core/growth")
+	"dewcount/core/growth"
+)
 
 // A Snapshot is the farm as it stands at one revision, with what the core makes of it. It is not changed once made.
 type Snapshot struct {

@@ -77,7 +77,7 @@ func (b *Book) ReadSuccessionAsk(f *Fields, today day.Day) SuccessionAsk {
 	}
 	const longest = 370
 	switch {
-	case len(f.faults) > 0:
+	case f.Faults() != nil:
 	case a.To.Before(a.From):
 		f.Fault("until", "the period ends on %s, before it begins: check both dates", a.To)
 	case a.To.Sub(a.From) > longest:
@@ -234,27 +234,6 @@ func (p *SuccessionPlan) judge(ground *plan.Ground, want plan.Want, to day.Day) 
 	return rows
 }
 
-// week1 returns the day from which weeks are counted in the year of a period: the farm's own, or that after which one spring in ten still
-// has frost; the first day of the growing year where there is none.
-func (s *Snapshot) week1(place Place, in day.Day) day.Day {
-	if last := s.FrostDates(in).Last; !last.IsZero() {
-		return last
-	}
-	from, _ := seasonSpan(seasonYear(in, place.Latitude), place.Latitude)
-	return from
-}
-
-// inYear returns the day of the same month and date that lies in the year from a day on.
-func inYear(d, from day.Day) day.Day {
-	_, month, date := d.Date()
-	year, _, _ := from.Date()
-	same := day.Of(year, month, date)
-	if same.Before(from) {
-		same = day.Of(year+1, month, date)
-	}
-	return same
-}
-
 // lastSafe returns the last sowing in the season of a period that still flowers before the frost; zero where nothing limits it, and none
 // where no sowing is safe.
 func (s *Snapshot) lastSafe(g *plan.Ground, starts plan.Starts, method crop.Method, from, to day.Day) (last day.Day, none bool) {
@@ -299,20 +278,4 @@ func (s *Snapshot) sowingDates(out *SuccessionPlan, try *plan.Try, c plan.Planne
 	each, side := plan.Grid{SideCM: place.SquareCM}.Pattern(s.Book.SpacingCM(out.Variety, out.Profile))
 	d.Squares = (c.Plants + each - 1) / each * side * side
 	return d
-}
-
-// WeekNo returns the week after the last frost that a day falls in: 1 for the seven days from it on, 0 for the seven before it, and so
-// on back.
-func WeekNo(week1, d day.Day) int {
-	const far = 7 * 1000 // so that the division rounds down before the frost too
-	return (d.Sub(week1)+far)/7 - far/7 + 1
-}
-
-// Week1 returns the day from which weeks are counted after the last frost, in the growing year that a day lies in.
-func (s *Snapshot) Week1(in day.Day) day.Day {
-	place, err := s.Book.Place()
-	if err != nil {
-		return day.Day{} // a snapshot was made of it, so it is sound
-	}
-	return s.week1(place, in)
 }

@@ -1,13 +1,8 @@
 package farm
 
 import (
-	"context"
-	"fmt"
 	"slices"
-	"strings"
-	"unicode"
 
-	"dewcount/core/crop"
 	"dewcount/core/day"
 	"dewcount/core/plan"
 )
@@ -132,77 +127,4 @@ func (s *Snapshot) usualDays(o Planting) int {
 		return p.TypicalDays[1]
 	}
 	return 0
-}
-
-// anyVariety returns a variety that a crop's sowings are booked on where none was named: the only one on record, or "some" of the crop.
-func (b *Book) anyVariety(cropID, cropName string) string {
-	var names []string
-	for _, v := range b.Varieties {
-		if v.Crop == cropID {
-			names = append(names, v.Name)
-		}
-	}
-	if len(names) == 1 {
-		return names[0]
-	}
-	return "Some " + strings.ToLower(cropName)
-}
-
-// AnyVariety returns the variety that sowings of a crop are booked on where none is named.
-func (b *Book) AnyVariety(p *crop.Profile) string { return b.anyVariety(p.ID, p.Name) }
-
-// freeSuccession makes a name for a plan that no other has.
-func (b *Book) freeSuccession(p *SuccessionPlan) string {
-	what := p.Variety
-	if what == "" {
-		what = p.Profile.Name
-	}
-	year, _, _ := p.From.Date()
-	for n := 1; ; n++ {
-		name := fmt.Sprintf("%s %d", what, year)
-		if n > 1 {
-			name = fmt.Sprintf("%s (%d)", name, n)
-		}
-		if !slices.ContainsFunc(b.Plantings, func(o Planting) bool { return o.Succession == name }) {
-			return name
-		}
-	}
-}
-
-// FreeName makes a short name for a planting of a variety: the first letters of its words, and the next number.
-func (b *Book) FreeName(variety string) string {
-	initials := ""
-	for _, word := range strings.Fields(variety) {
-		if letter := []rune(word)[0]; unicode.IsLetter(letter) && len([]rune(initials)) < 3 {
-			initials += string(unicode.ToUpper(letter))
-		}
-	}
-	if initials == "" {
-		initials = "P"
-	}
-	for n := 1; ; n++ {
-		name := fmt.Sprintf("%s%d", initials, n)
-		if _, taken := b.Planting(name); !taken {
-			return name
-		}
-	}
-}
-
-// WithdrawSuccession takes all plantings of a succession away, in one step: none where one of them has records.
-func (f *Farm) WithdrawSuccession(ctx context.Context, who, succession string) error {
-	return f.change(ctx, who, func(b *Book) (Change, error) {
-		var c Change
-		for _, p := range b.Plantings {
-			if p.Succession == succession && succession != "" {
-				if err := b.mayGo(p.Record()); err != nil {
-					return Change{}, err
-				}
-				c.Withdraw = append(c.Withdraw, p.Record())
-			}
-		}
-		if c.Withdraw == nil {
-			return Change{}, ErrNoSuchRecord
-		}
-		return c, nil
-	})
 }

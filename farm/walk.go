@@ -1,6 +1,8 @@
 package farm
 
 import (
+	"github.com/maruel/natural"
+
 	"slices"
 	"strings"
 
@@ -21,11 +23,11 @@ func (b *Book) Walk(on day.Day) []string {
 		case (x.Bed == "") != (y.Bed == ""):
 			return strings.Compare(y.Bed, x.Bed)
 		case x.Bed != y.Bed:
-			return compareNatural(x.Bed, y.Bed)
+			return natural.Compare(x.Bed, y.Bed)
 		case x.Squares != y.Squares:
-			return compareNatural(x.Squares, y.Squares)
+			return natural.Compare(x.Squares, y.Squares)
 		}
-		return compareNatural(x.ID, y.ID)
+		return natural.Compare(x.ID, y.ID)
 	})
 	ids := make([]string, len(standing))
 	for i, p := range standing {
