@@ -5,12 +5,13 @@ import (
 	"time"
 
 	"dewcount/core/day"
+	"dewcount/devices"
 	"dewcount/farm"
 	"dewcount/standin"
 )
 
 // Box returns the demo farm's devices, all made up. The wall clock moves the store's thermometer, the demo's day the letters.
-func Box(store farm.Store, clock func() time.Time) farm.Box {
+func Box(store farm.Store, clock func() time.Time) devices.Set {
 	today := func() day.Day {
 		book, _, err := store.Load(context.Background())
 		if err != nil {
@@ -22,5 +23,5 @@ func Box(store farm.Store, clock func() time.Time) farm.Box {
 		}
 		return place.DemoDay
 	}
-	return farm.Box{Thermometer: standin.Store{Clock: clock}, PostBox: standin.Post{Today: today}}
+	return devices.Set{Thermometer: standin.Store{Clock: clock}, PostBox: standin.Post{Today: today}}
 }

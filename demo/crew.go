@@ -6,7 +6,7 @@ import (
 	"dewcount/core/crop"
 	"dewcount/core/day"
 	"dewcount/core/growth"
-	"dewcount/farm"
+	"dewcount/farm/book"
 	"dewcount/standin"
 )
 
@@ -23,14 +23,14 @@ var usualCrew = crew{name: crewName, plants: 15, every: 4, eyes: standin.UsualEy
 
 // A morningsWork is what the crew writes down on a day.
 type morningsWork struct {
-	counts []farm.Count
-	cuts   []farm.Cut
-	events []farm.Event
-	ended  []farm.Planting
+	counts []book.Count
+	cuts   []book.Cut
+	events []book.Event
+	ended  []book.Planting
 }
 
 // morning returns what the crew writes down on a day where nobody else has.
-func (who crew) morning(b *farm.Book, field *standin.Field, place farm.Place, d day.Day) morningsWork {
+func (who crew) morning(b *book.Book, field *standin.Field, place book.Place, d day.Day) morningsWork {
 	var work morningsWork
 	picks := b.PickDays(place)
 	for order, p := range b.Plantings {
@@ -50,11 +50,11 @@ func (who crew) morning(b *farm.Book, field *standin.Field, place farm.Place, d 
 			standing += n
 		}
 		if standing > 0 && !done.counted && d.Sub(p.StartedOn)%who.every == int(turn(p.ID))%who.every {
-			c := farm.Count{CountedAt: day.At(d, 6, order%60), Planting: p.ID, PlantsCount: seen.PlantsCounted, Counter: who.name, Stems: seen.Stems}
+			c := book.Count{CountedAt: day.At(d, 6, order%60), Planting: p.ID, PlantsCount: seen.PlantsCounted, Counter: who.name, Stems: seen.Stems}
 			work.counts = append(work.counts, c.WithID())
 		}
 		if picks.Has(d) && !done.cut && (seen.Ready > 0 || done.everCut) {
-			cut := farm.Cut{CutAt: day.At(d, 8, 0), Planting: p.ID, Stems: seen.Ready - seen.Culled, Culled: &seen.Culled}
+			cut := book.Cut{CutAt: day.At(d, 8, 0), Planting: p.ID, Stems: seen.Ready - seen.Culled, Culled: &seen.Culled}
 			if seen.Culled > 0 {
 				cut.CullReason = seen.CullReason
 			}
@@ -65,10 +65,10 @@ func (who crew) morning(b *farm.Book, field *standin.Field, place farm.Place, d 
 }
 
 // withID gives a cut the id that a notebook without one would.
-func withID(c farm.Cut) farm.Cut {
+func withID(c book.Cut) book.Cut {
 	row := c.Record().Rows[0]
-	return farm.ReadCut(farm.NewFields(func(name string) string {
-		for i, column := range farm.Cuts.Columns {
+	return book.ReadCut(book.NewFields(func(name string) string {
+		for i, column := range book.Cuts.Columns {
 			if column == name {
 				return row[i]
 			}
@@ -87,7 +87,7 @@ func turn(planting string) uint32 {
 // done is what is on record of a planting already.
 type done struct{ counted, cut, everCut, up, inBud bool }
 
-func doneBefore(b *farm.Book, planting string, d day.Day) done {
+func doneBefore(b *book.Book, planting string, d day.Day) done {
 	var out done
 	for _, c := range b.Counts {
 		out.counted = out.counted || c.Planting == planting && c.CountedAt.Day() == d
@@ -100,8 +100,8 @@ func doneBefore(b *farm.Book, planting string, d day.Day) done {
 	}
 	for _, e := range b.Events {
 		if e.Planting == planting {
-			out.up = out.up || e.Event == farm.Emerged
-			out.inBud = out.inBud || e.Event == farm.FirstBud
+			out.up = out.up || e.Event == book.Emerged
+			out.inBud = out.inBud || e.Event == book.FirstBud
 		}
 	}
 	return out
@@ -113,22 +113,22 @@ func (w *morningsWork) note(done done, seen standin.Seen, planting string, d day
 		return
 	}
 	add := func(event string) {
-		e := farm.Event{Planting: planting, Event: event, On: d}
+		e := book.Event{Planting: planting, Event: event, On: d}
 		row := e.Record().Rows[0]
-		w.events = append(w.events, farm.ReadEvent(farm.NewFields(func(name string) string {
+		w.events = append(w.events, book.ReadEvent(book.NewFields(func(name string) string {
 			return map[string]string{"planting": row[0], "event": row[1], "on": row[2]}[name]
 		})))
 	}
 	if seen.Up && !done.up {
-		add(farm.Emerged)
+		add(book.Emerged)
 	}
 	if seen.InBud && !done.inBud {
-		add(farm.FirstBud)
+		add(book.FirstBud)
 	}
 }
 
 // enter writes the work into a book.
-func (w *morningsWork) enter(b *farm.Book) {
+func (w *morningsWork) enter(b *book.Book) {
 	b.Counts = append(b.Counts, w.counts...)
 	b.Cuts = append(b.Cuts, w.cuts...)
 	b.Events = append(b.Events, w.events...)
@@ -142,8 +142,8 @@ func (w *morningsWork) enter(b *farm.Book) {
 }
 
 // records returns the work as records, but for the rows that have ended.
-func (w *morningsWork) records() []farm.Record {
-	var records []farm.Record
+func (w *morningsWork) records() []book.Record {
+	var records []book.Record
 	for _, c := range w.counts {
 		records = append(records, c.Record())
 	}
@@ -159,9 +159,9 @@ func (w *morningsWork) records() []farm.Record {
 // taken returns the stems that the work took from the rows.
 func (w *morningsWork) taken() []standin.Taken { return takenBy(w.cuts) }
 
-func taken(b *farm.Book) []standin.Taken { return takenBy(b.Cuts) }
+func taken(b *book.Book) []standin.Taken { return takenBy(b.Cuts) }
 
-func takenBy(cuts []farm.Cut) []standin.Taken {
+func takenBy(cuts []book.Cut) []standin.Taken {
 	var taken []standin.Taken
 	for _, c := range cuts {
 		taken = append(taken, standin.Taken{Planting: c.Planting, On: c.CutAt.Day(), Stems: c.Taken()})
@@ -170,7 +170,7 @@ func takenBy(cuts []farm.Cut) []standin.Taken {
 }
 
 // rows returns the book's plantings as the field has them.
-func rows(b *farm.Book) []standin.Row {
+func rows(b *book.Book) []standin.Row {
 	var rows []standin.Row
 	for _, p := range b.Plantings {
 		profile := b.ProfileOf(p)

@@ -10,6 +10,7 @@ import (
 	"dewcount/core/plan"
 	"dewcount/croptable"
 	"dewcount/farm"
+	"dewcount/farm/book"
 	"dewcount/standin"
 )
 
@@ -19,50 +20,50 @@ const crewName = "crew"
 // Fill makes the demo farm in an empty store, with a spring of counts and cuts on record. It does nothing in one that has a
 // farm already.
 func Fill(ctx context.Context, store farm.Store) error {
-	book, _, err := store.Load(ctx)
+	b, _, err := store.Load(ctx)
 	if err != nil {
 		return err
 	}
-	if len(book.Settings) > 0 {
+	if len(b.Settings) > 0 {
 		return nil
 	}
-	book = farm.NewBook([]croptable.Entry(nil))
-	lay(book)
+	b = book.NewBook([]croptable.Entry(nil))
+	lay(b)
 	weather := standin.NewWeather(standin.Valley, seed, weatherSince)
 	for d := weatherSince; d.Before(FirstDay); d = d.Add(1) {
-		book.Weather = append(book.Weather, observed(weather, d))
+		b.Weather = append(b.Weather, observed(weather, d))
 	}
-	book.Weather = append(book.Weather, issued(weather, FirstDay.Add(-1))...)
-	if err := spring(book, weather); err != nil {
+	b.Weather = append(b.Weather, issued(weather, FirstDay.Add(-1))...)
+	if err := spring(b, weather); err != nil {
 		return err
 	}
-	book.Jobs = caredFor(book)
-	book.Scoutings = append(book.Scoutings, sightings...)
-	change := farm.Change{Stamp: FirstDay.String() + "T04:00:00Z"}
-	for _, k := range farm.Kinds() {
-		change.Add = append(change.Add, book.Records(k)...)
+	b.Jobs = caredFor(b)
+	b.Scoutings = append(b.Scoutings, sightings...)
+	change := book.Change{Stamp: FirstDay.String() + "T04:00:00Z"}
+	for _, k := range book.Kinds() {
+		change.Add = append(change.Add, b.Records(k)...)
 	}
 	return store.Apply(ctx, change)
 }
 
 // lay writes down the farm, its plan and its orders.
-func lay(b *farm.Book) {
+func lay(b *book.Book) {
 	b.Settings = append(b.Settings, settings...)
-	b.Settings = append(b.Settings, demoDay(FirstDay), farm.Setting{Key: "demo_seed", Value: strconv.Itoa(seed)})
+	b.Settings = append(b.Settings, demoDay(FirstDay), book.Setting{Key: "demo_seed", Value: strconv.Itoa(seed)})
 	for _, p := range blocks {
 		for n := range p.beds {
 			id := p.name
 			if p.beds > 1 {
 				id = fmt.Sprintf("%s %d", p.name, n+1)
 			}
-			b.Beds = append(b.Beds, farm.Bed{ID: id, LengthM: &p.length, WidthM: &p.width, BearingDeg: &p.bearing, Zone: p.zone, Cover: p.cover,
+			b.Beds = append(b.Beds, book.Bed{ID: id, LengthM: &p.length, WidthM: &p.width, BearingDeg: &p.bearing, Zone: p.zone, Cover: p.cover,
 				Exposure: p.wind, SunH: &p.sun})
 		}
 	}
 	b.Trays = append(b.Trays, trays...)
 	b.Varieties = append(b.Varieties, varieties...)
 	for _, s := range sowings {
-		p := farm.Planting{ID: s.id, Variety: s.variety, Bed: s.bed, Method: s.method, StartedOn: day.Must(s.start), Plants: s.plants}
+		p := book.Planting{ID: s.id, Variety: s.variety, Bed: s.bed, Method: s.method, StartedOn: day.Must(s.start), Plants: s.plants}
 		if s.method == crop.Tray {
 			p.Tray = "72 cells"
 		}
@@ -81,18 +82,18 @@ func lay(b *farm.Book) {
 	for _, s := range sales {
 		b.Orders = append(b.Orders, s.order)
 		for i, w := range s.wants {
-			b.OrderLines = append(b.OrderLines, farm.OrderLine{Order: s.order.ID, Line: i + 1, Variety: w.variety, Crop: w.crop, Colour: w.colour, Role: w.role, Stems: &w.stems,
+			b.OrderLines = append(b.OrderLines, book.OrderLine{Order: s.order.ID, Line: i + 1, Variety: w.variety, Crop: w.crop, Colour: w.colour, Role: w.role, Stems: &w.stems,
 				Use: s.use.String()})
 		}
 		if extra, ok := bouquets[s.order.ID]; ok {
-			b.OrderLines = append(b.OrderLines, farm.OrderLine{Order: s.order.ID, Line: len(s.wants) + 1, Recipe: extra.recipe, Quantity: &extra.quantity, Use: s.use.String()})
+			b.OrderLines = append(b.OrderLines, book.OrderLine{Order: s.order.ID, Line: len(s.wants) + 1, Recipe: extra.recipe, Quantity: &extra.quantity, Use: s.use.String()})
 		}
 	}
 	b.RecipeLines = append(b.RecipeLines, recipes...)
 }
 
 // placeAll gives the plantings squares of their beds, one after the other along each, as far as there is room for as long as they usually stand.
-func placeAll(b *farm.Book) {
+func placeAll(b *book.Book) {
 	const bloom = 60 // days that a planting is cut for
 	stays := make(map[string][]plan.Stay)
 	for i := range b.Plantings {
@@ -116,23 +117,23 @@ func placeAll(b *farm.Book) {
 	}
 }
 
-func demoDay(d day.Day) farm.Setting { return farm.Setting{Key: "demo_day", Value: d.String()} }
+func demoDay(d day.Day) book.Setting { return book.Setting{Key: "demo_day", Value: d.String()} }
 
-func observed(w *standin.Weather, d day.Day) farm.WeatherDay {
+func observed(w *standin.Weather, d day.Day) book.WeatherDay {
 	on := w.On(d)
-	return farm.WeatherDay{Date: d, TminC: on.TminC, TmaxC: on.TmaxC, RainMM: &on.RainMM}
+	return book.WeatherDay{Date: d, TminC: on.TminC, TmaxC: on.TmaxC, RainMM: &on.RainMM}
 }
 
-func issued(w *standin.Weather, evening day.Day) []farm.WeatherDay {
-	var days []farm.WeatherDay
+func issued(w *standin.Weather, evening day.Day) []book.WeatherDay {
+	var days []book.WeatherDay
 	for i, on := range w.Forecast(evening) {
-		days = append(days, farm.WeatherDay{Date: evening.Add(i + 1), TminC: on.TminC, TmaxC: on.TmaxC, RainMM: &on.RainMM, IssuedOn: evening})
+		days = append(days, book.WeatherDay{Date: evening.Add(i + 1), TminC: on.TminC, TmaxC: on.TmaxC, RainMM: &on.RainMM, IssuedOn: evening})
 	}
 	return days
 }
 
 // spring lets the farm grow from its first sowing to the demo's first day, counted and cut by its crew.
-func spring(b *farm.Book, weather *standin.Weather) error {
+func spring(b *book.Book, weather *standin.Weather) error {
 	place, err := b.Place()
 	if err != nil {
 		return fmt.Errorf("the demo's settings: %w", err)
@@ -155,30 +156,30 @@ func spring(b *farm.Book, weather *standin.Weather) error {
 // Step lets a day of the demo pass: the crew counts and cuts where nobody has, the weather service tells what the day was and
 // what the next week will be, and the clock moves on.
 func Step(ctx context.Context, store farm.Store) error {
-	return store.Change(ctx, func() (farm.Change, error) {
-		book, _, err := store.Load(ctx)
+	return store.Change(ctx, func() (book.Change, error) {
+		b, _, err := store.Load(ctx)
 		if err != nil {
-			return farm.Change{}, err
+			return book.Change{}, err
 		}
-		return nextDay(book)
+		return nextDay(b)
 	})
 }
 
 // nextDay returns what the demo's day leaves on record.
-func nextDay(book *farm.Book) (farm.Change, error) {
-	place, err := book.Place()
+func nextDay(b *book.Book) (book.Change, error) {
+	place, err := b.Place()
 	if err != nil {
-		return farm.Change{}, err
+		return book.Change{}, err
 	}
 	today := place.DemoDay
 	if today.IsZero() {
-		return farm.Change{}, fmt.Errorf("this farm has no demo clock: its days pass by themselves")
+		return book.Change{}, fmt.Errorf("this farm has no demo clock: its days pass by themselves")
 	}
 	weather := standin.NewWeather(standin.Valley, place.DemoSeed, weatherSince)
-	field := standin.NewField(place.DemoSeed, weather, place.Latitude, rows(book), taken(book), today)
-	work := usualCrew.morning(book, field, place, today)
-	change := farm.Change{Who: crewName, Stamp: today.String() + "T20:00:00Z"}
-	change.Add = append(work.records(), water(book, today)...)
+	field := standin.NewField(place.DemoSeed, weather, place.Latitude, rows(b), taken(b), today)
+	work := usualCrew.morning(b, field, place, today)
+	change := book.Change{Who: crewName, Stamp: today.String() + "T20:00:00Z"}
+	change.Add = append(work.records(), water(b, today)...)
 	for _, p := range work.ended {
 		change.Correct = append(change.Correct, p.Record())
 	}

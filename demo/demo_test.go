@@ -10,6 +10,8 @@ import (
 	"dewcount/core/crop"
 	"dewcount/core/day"
 	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
 	"dewcount/records"
 )
 
@@ -26,7 +28,7 @@ func filled(tb testing.TB) *records.Records {
 	return store
 }
 
-func load(tb testing.TB, store farm.Store) *farm.Book {
+func load(tb testing.TB, store farm.Store) *book.Book {
 	tb.Helper()
 	book, _, err := store.Load(context.Background())
 	if err != nil {
@@ -36,20 +38,20 @@ func load(tb testing.TB, store farm.Store) *farm.Book {
 }
 
 func TestDemoIsAFarm(t *testing.T) {
-	book := load(t, filled(t))
+	b := load(t, filled(t))
 	crops := make(map[string]bool)
-	for _, p := range book.Plantings {
-		crops[book.ProfileOf(p).ID] = true
+	for _, p := range b.Plantings {
+		crops[b.ProfileOf(p).ID] = true
 	}
-	if len(book.Plantings) < 38 || len(crops) < 12 {
-		t.Errorf("%d plantings of %d crops, want about forty of twelve or more", len(book.Plantings), len(crops))
+	if len(b.Plantings) < 38 || len(crops) < 12 {
+		t.Errorf("%d plantings of %d crops, want about forty of twelve or more", len(b.Plantings), len(crops))
 	}
-	if len(book.Counts) < 50 || len(book.Cuts) < 50 {
-		t.Errorf("%d counts and %d cuts of a spring", len(book.Counts), len(book.Cuts))
+	if len(b.Counts) < 50 || len(b.Cuts) < 50 {
+		t.Errorf("%d counts and %d cuts of a spring", len(b.Counts), len(b.Cuts))
 	}
-	for _, k := range farm.Kinds() {
-		for _, r := range book.Records(k) {
-			if err := book.Check(r, farm.FormCare); err != nil {
+	for _, k := range book.Kinds() {
+		for _, r := range b.Records(k) {
+			if err := b.Check(r, book.FormCare); err != nil {
 				t.Errorf("%s %s: %v", k.Name, r.ID(), err)
 			}
 		}
@@ -61,7 +63,7 @@ func TestDemoIsAFarm(t *testing.T) {
 func TestFieldTestsTheForecast(t *testing.T) {
 	store := filled(t)
 	ctx := context.Background()
-	now, err := farm.NewSnapshot(load(t, store), 0, farm.Morning(FirstDay), nil)
+	now, err := look.NewSnapshot(load(t, store), 0, look.Morning(FirstDay), nil)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -119,7 +121,7 @@ func TestSteppingReplaysTheSameField(t *testing.T) {
 		}
 	}
 	a, b := load(t, one), load(t, two)
-	for _, k := range farm.Kinds() {
+	for _, k := range book.Kinds() {
 		x, y := a.Records(k), b.Records(k)
 		if len(x) != len(y) {
 			t.Fatalf("%s: %d records and %d", k.Name, len(x), len(y))
@@ -135,7 +137,7 @@ func TestSteppingReplaysTheSameField(t *testing.T) {
 func BenchmarkWholeFarmForecast(b *testing.B) {
 	book := load(b, filled(b))
 	for b.Loop() {
-		if _, err := farm.NewSnapshot(book, 0, farm.Morning(FirstDay), nil); err != nil {
+		if _, err := look.NewSnapshot(book, 0, look.Morning(FirstDay), nil); err != nil {
 			b.Fatal(err)
 		}
 	}
@@ -145,7 +147,7 @@ func BenchmarkAllMilestones(b *testing.B) {
 	book := load(b, filled(b))
 	for b.Loop() {
 		b.StopTimer()
-		s, err := farm.NewSnapshot(book, 0, farm.Morning(FirstDay), nil)
+		s, err := look.NewSnapshot(book, 0, look.Morning(FirstDay), nil)
 		if err != nil {
 			b.Fatal(err)
 		}
@@ -170,8 +172,8 @@ func TestCrewLeavesWhatTheVisitorDid(t *testing.T) {
 		t.Fatal(err)
 	}
 	pick := FirstDay.Add(1)
-	mine := farm.Cut{ID: "mine", CutAt: day.At(pick, 7, 30), Planting: "CO1", Stems: 5}
-	if err := store.Apply(ctx, farm.Change{Add: []farm.Record{mine.Record()}}); err != nil {
+	mine := book.Cut{ID: "mine", CutAt: day.At(pick, 7, 30), Planting: "CO1", Stems: 5}
+	if err := store.Apply(ctx, book.Change{Add: []book.Record{mine.Record()}}); err != nil {
 		t.Fatal(err)
 	}
 	if err := Step(ctx, store); err != nil {
@@ -209,7 +211,7 @@ func BenchmarkAfterOneCount(b *testing.B) {
 	i := 0
 	for b.Loop() {
 		i++
-		c := farm.Count{ID: fmt.Sprint(i), CountedAt: day.At(FirstDay, 6, i%60), Planting: "CO1", PlantsCount: 30, Stems: [crop.Rungs]int{60, 10, 5, 5}}
+		c := book.Count{ID: fmt.Sprint(i), CountedAt: day.At(FirstDay, 6, i%60), Planting: "CO1", PlantsCount: 30, Stems: [crop.Rungs]int{60, 10, 5, 5}}
 		if err := f.Add(ctx, "", c.Record()); err != nil {
 			b.Fatal(err)
 		}

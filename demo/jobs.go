@@ -6,18 +6,18 @@ import (
 	"dewcount/core/crop"
 	"dewcount/core/day"
 	"dewcount/core/rounds"
-	"dewcount/farm"
+	"dewcount/farm/book"
 )
 
 // caredFor writes down what the crew did to its rows before the demo's first day: once what is done once, and lately what is done
 // again and again.
-func caredFor(b *farm.Book) []farm.JobRecord {
-	var done []farm.JobRecord
-	note := func(p farm.Planting, task rounds.Task, on day.Day, id string) {
+func caredFor(b *book.Book) []book.JobRecord {
+	var done []book.JobRecord
+	note := func(p book.Planting, task rounds.Task, on day.Day, id string) {
 		if !on.Before(FirstDay) || on.Before(p.StartedOn) {
 			return
 		}
-		done = append(done, farm.JobRecord{Job: id, Planting: p.ID, Task: task, State: farm.JobDone, On: on, Person: crewName})
+		done = append(done, book.JobRecord{Job: id, Planting: p.ID, Task: task, State: book.JobDone, On: on, Person: crewName})
 	}
 	for _, p := range b.Plantings {
 		if !p.StartedOn.Before(FirstDay) || !p.EndedOn.IsZero() {
@@ -51,29 +51,29 @@ func caredFor(b *farm.Book) []farm.JobRecord {
 }
 
 // sightings are what the crew saw on its last rounds.
-var sightings = []farm.Scouting{
+var sightings = []book.Scouting{
 	{ID: "larkenfold-scouting-1", Planting: "DA1", On: day.Of(2026, 7, 5), Cause: "earwigs", Stems: 40, Spoiled: whole(2), Done: "traps of straw in pots"},
 	{ID: "larkenfold-scouting-2", Planting: "CO1", On: day.Of(2026, 7, 3), Cause: "leaf-eating beetles", Stems: 60, Spoiled: whole(3), Done: "picked by hand"},
 }
 
 // on tells whether a planting had been started by a day.
-func on(p farm.Planting, d day.Day) bool { return !p.StartedOn.After(d) }
+func on(p book.Planting, d day.Day) bool { return !p.StartedOn.After(d) }
 
 // zoneOf returns the place of a planting's bed in the crew's turn of watering.
-func zoneOf(b *farm.Book, p farm.Planting) int {
+func zoneOf(b *book.Book, p book.Planting) int {
 	bed, _ := b.Bed(p.Bed)
 	return map[string]int{"brook": 0, "barn": 1, "hill": 2}[bed.Zone]
 }
 
 // water writes down what the crew waters on a day: a zone every third day, and seed beds by hand.
-func water(b *farm.Book, d day.Day) []farm.Record {
+func water(b *book.Book, d day.Day) []book.Record {
 	last := make(map[string]day.Day)
 	for _, j := range b.Jobs {
-		if j.Task == rounds.Water && j.State == farm.JobDone && j.On.After(last[j.Planting]) {
+		if j.Task == rounds.Water && j.State == book.JobDone && j.On.After(last[j.Planting]) {
 			last[j.Planting] = j.On
 		}
 	}
-	var records []farm.Record
+	var records []book.Record
 	for _, p := range b.Plantings {
 		if !on(p, d) || !p.EndedOn.IsZero() || last[p.ID] == d {
 			continue
@@ -86,7 +86,7 @@ func water(b *farm.Book, d day.Day) []farm.Record {
 		if !last[p.ID].IsZero() {
 			id += " " + last[p.ID].String()
 		}
-		records = append(records, farm.JobRecord{Job: id, Planting: p.ID, Task: rounds.Water, State: farm.JobDone, On: d, Person: crewName}.Record())
+		records = append(records, book.JobRecord{Job: id, Planting: p.ID, Task: rounds.Water, State: book.JobDone, On: d, Person: crewName}.Record())
 	}
 	return records
 }

@@ -5,7 +5,7 @@ package demo
 import (
 	"dewcount/core/crop"
 	"dewcount/core/day"
-	"dewcount/farm"
+	"dewcount/farm/book"
 )
 
 // FirstDay is the day on which the demo's clock stands at the start: a Thursday, the day before a pick day.
@@ -17,7 +17,7 @@ const seed = 41
 // weatherSince is where the farm's weather record begins: two seasons before this one.
 var weatherSince = day.Of(2024, 1, 1)
 
-var settings = []farm.Setting{
+var settings = []book.Setting{
 	{Key: "name", Value: "Larkenfold Flowers"}, {Key: "latitude", Value: "46.9"}, {Key: "longitude", Value: "7.2"},
 	{Key: "elevation_m", Value: "520"}, {Key: "timezone", Value: "Europe/Zurich"}, {Key: "pick_days", Value: "tue fri"},
 	{Key: "last_frost", Value: "05-12"}, {Key: "first_frost", Value: "10-14"}, {Key: "picking", Value: "all"}, {Key: "pick_hour", Value: "8"}, {Key: "square_cm", Value: "30"}, {Key: "bench_trays", Value: "24"}, {Key: "stems_an_hour", Value: "220"}, {Key: "pick_hours_a_week", Value: "24"}, {Key: "crew_hours", Value: "7 9 6 7 10 3 0"},
@@ -46,7 +46,7 @@ var blocks = []block{
 
 func whole(n int) *int { return &n }
 
-var varieties = []farm.Variety{
+var varieties = []book.Variety{
 	{Name: "Zinnia coral", Crop: "zinnia-tall", Colour: "coral", Role: "focal", SeedsInStock: whole(120), SeedsAPacket: whole(250)},
 	{Name: "Zinnia lime", Crop: "zinnia-tall", Colour: "green", Role: "focal"},
 	{Name: "Zinnia button mix", Crop: "zinnia-small", Colour: "orange:0.4;pink:0.4;red:0.2", Role: "accent"},
@@ -93,7 +93,7 @@ var varieties = []farm.Variety{
 	{Name: "Lilac Flüeblick", Crop: "lilac", Colour: "lilac", Role: "focal"},
 }
 
-var trays = []farm.Tray{{ID: "40 cells", Cells: 40}, {ID: "72 cells", Cells: 72}, {ID: "128 cells", Cells: 128}}
+var trays = []book.Tray{{ID: "40 cells", Cells: 40}, {ID: "72 cells", Cells: 72}, {ID: "128 cells", Cells: 128}}
 
 // A sowing is a planting as the farm's plan has it; out and pinched are days after the start, 0 for none.
 type sowing struct {
@@ -174,7 +174,7 @@ var sowings = []sowing{
 }
 
 // recipes are the bouquets that the farm makes.
-var recipes = []farm.RecipeLine{
+var recipes = []book.RecipeLine{
 	{Recipe: "Steps bouquet", Role: "focal", Stems: 2}, {Recipe: "Steps bouquet", Role: "filler", Stems: 4}, {Recipe: "Steps bouquet", Role: "spike", Stems: 2}, {Recipe: "Steps bouquet", Role: "foliage", Stems: 2},
 	{Recipe: "Gate posy", Role: "accent", Stems: 4}, {Recipe: "Gate posy", Role: "filler", Stems: 3},
 	{Recipe: "Table posy for the mill", Role: "filler", Colour: "white", Stems: 4}, {Recipe: "Table posy for the mill", Role: "spike", Colour: "blush", Stems: 2},
@@ -197,7 +197,7 @@ var bouquets = map[string]bunch{"Fallow Steps market": {"Steps bouquet", 12}, "G
 
 // A sale is an order with what it wants.
 type sale struct {
-	order farm.Order
+	order book.Order
 	use   crop.Use
 	wants []want
 }
@@ -205,21 +205,21 @@ type sale struct {
 var seasonEnds = day.Of(2026, 10, 10)
 
 var sales = []sale{
-	{farm.Order{ID: "Fallow Steps market", Kind: "market", DueOn: day.Of(2026, 5, 16), Repeats: "weekly", Until: seasonEnds}, crop.Market, []want{
+	{book.Order{ID: "Fallow Steps market", Kind: "market", DueOn: day.Of(2026, 5, 16), Repeats: "weekly", Until: seasonEnds}, crop.Market, []want{
 		{"", "sunflower-single", 90, "", ""}, {"Zinnia coral", "", 40, "", ""}, {"", "zinnia-tall", 30, "", ""}, {"", "cosmos-single", 80, "", ""}, {"", "snapdragon", 60, "", ""},
 		{"", "ammi", 40, "", ""}, {"", "dahlia-ball", 20, "", ""}, {"", "cornflower", 70, "", ""}}},
-	{farm.Order{ID: "Gate stall", Kind: "market", DueOn: day.Of(2026, 5, 20), Repeats: "weekly", Until: seasonEnds}, crop.Market, []want{
+	{book.Order{ID: "Gate stall", Kind: "market", DueOn: day.Of(2026, 5, 20), Repeats: "weekly", Until: seasonEnds}, crop.Market, []want{
 		{"", "sunflower-single", 40, "", ""}, {"", "cosmos-single", 40, "", ""}, {"", "zinnia-small", 30, "", ""}, {"Sweet pea mauve", "", 40, "", ""}}},
-	{farm.Order{ID: "Bridge florist bucket", Kind: "standing", DueOn: day.Of(2026, 5, 27), Repeats: "weekly", Until: seasonEnds,
+	{book.Order{ID: "Bridge florist bucket", Kind: "standing", DueOn: day.Of(2026, 5, 27), Repeats: "weekly", Until: seasonEnds,
 		Customer: "the florist at the bridge"}, crop.Florist, []want{{"", "statice", 30, "", ""}, {"", "ammi", 30, "", ""}}},
-	{farm.Order{ID: "Square florist bucket", Kind: "standing", DueOn: day.Of(2026, 5, 29), Repeats: "weekly", Until: seasonEnds,
+	{book.Order{ID: "Square florist bucket", Kind: "standing", DueOn: day.Of(2026, 5, 29), Repeats: "weekly", Until: seasonEnds,
 		Customer: "the florist on the square"}, crop.Florist, []want{{"Snapdragon white", "", 40, "", ""}, {"", "scabious", 30, "", ""}}},
-	{farm.Order{ID: "Wedding at the mill", Kind: "event", DueOn: day.Of(2026, 7, 18), Customer: "the couple at the mill"}, crop.Event, []want{
+	{book.Order{ID: "Wedding at the mill", Kind: "event", DueOn: day.Of(2026, 7, 18), Customer: "the couple at the mill"}, crop.Event, []want{
 		{"Cosmos white", "", 60, "", ""}, {"", "", 60, "white", "filler"}, {"Snapdragon white", "", 40, "", ""}, {"Ammi white", "", 50, "", ""}}},
-	{farm.Order{ID: "Wedding in the orchard", Kind: "event", DueOn: day.Of(2026, 8, 8), Customer: "the couple in the orchard"}, crop.Event, []want{
+	{book.Order{ID: "Wedding in the orchard", Kind: "event", DueOn: day.Of(2026, 8, 8), Customer: "the couple in the orchard"}, crop.Event, []want{
 		{"Dahlia ball apricot", "", 40, "", ""}, {"Zinnia coral", "", 50, "", ""}}},
-	{farm.Order{ID: "Village fete", Kind: "event", DueOn: day.Of(2026, 8, 15), Customer: "the village"}, crop.Event, []want{
+	{book.Order{ID: "Village fete", Kind: "event", DueOn: day.Of(2026, 8, 15), Customer: "the village"}, crop.Event, []want{
 		{"", "sunflower-single", 150, "", ""}, {"", "cosmos-single", 100, "", ""}}},
-	{farm.Order{ID: "Wedding on the hill", Kind: "event", DueOn: day.Of(2026, 9, 12), Customer: "the couple on the hill"}, crop.Event, []want{
+	{book.Order{ID: "Wedding on the hill", Kind: "event", DueOn: day.Of(2026, 9, 12), Customer: "the couple on the hill"}, crop.Event, []want{
 		{"Dahlia decorative cream", "", 60, "", ""}, {"Dahlia ball wine", "", 40, "", ""}}},
 }

@@ -10,6 +10,8 @@ import (
 	"dewcount/core/crop"
 	"dewcount/core/day"
 	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
 	"dewcount/records"
 )
 
@@ -39,7 +41,7 @@ func TestASampleNarrowsTheForecastAboutAsFarAsIsSaid(t *testing.T) {
 
 // narrowed returns what counts of so many times the samples advised, at most all plants, are said to leave of the spread of the next pick, and
 // what they leave, on the mean of the rows with enough stems.
-func narrowed(t *testing.T, now *farm.Snapshot, times int) (said, did float64) {
+func narrowed(t *testing.T, now *look.Snapshot, times int) (said, did float64) {
 	t.Helper()
 	rows := 0.0
 	for i, p := range now.Model.Plantings {
@@ -48,13 +50,13 @@ func narrowed(t *testing.T, now *farm.Snapshot, times int) (said, did float64) {
 			continue
 		}
 		plants := min(times*sample.Plants, p.Growth.Plants)
-		count := farm.Count{ID: "sample", CountedAt: day.At(now.View.Today, 6, 0), Planting: p.ID, PlantsCount: plants, Counter: crewName}
+		count := book.Count{ID: "sample", CountedAt: day.At(now.View.Today, 6, 0), Planting: p.ID, PlantsCount: plants, Counter: crewName}
 		for k, stems := range now.Stand.Standing(i).Rungs {
 			count.Stems[k] = int(math.Round(stems * float64(plants) / float64(p.Growth.Plants)))
 		}
 		book := *now.Book
 		book.Counts = append(book.Counts[:len(book.Counts):len(book.Counts)], count)
-		after, err := farm.NewSnapshot(&book, now.Revision+1, now.View, now)
+		after, err := look.NewSnapshot(&book, now.Revision+1, now.View, now)
 		if err != nil {
 			t.Fatal(err)
 		}

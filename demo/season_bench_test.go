@@ -5,11 +5,13 @@ import (
 	"testing"
 
 	"dewcount/core/day"
-	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
+	"dewcount/farm/plans"
 )
 
 // crowded is the demo's book with so many plantings: its own, and further sowings of their varieties through the season to come.
-func crowded(tb testing.TB, plantings int) *farm.Book {
+func crowded(tb testing.TB, plantings int) *book.Book {
 	tb.Helper()
 	book := load(tb, filled(tb))
 	own := len(book.Plantings)
@@ -35,7 +37,7 @@ func crowded(tb testing.TB, plantings int) *farm.Book {
 // BenchmarkSeasonMove is what the server works out when one of two hundred plantings is moved.
 func BenchmarkSeasonMove(b *testing.B) {
 	book := crowded(b, 200)
-	season, err := farm.NewSeason(book, FirstDay, 2027, nil)
+	season, err := look.NewSeason(book, FirstDay, 2027, nil)
 	if err != nil {
 		b.Fatal(err)
 	}
@@ -59,7 +61,7 @@ func BenchmarkSeasonMove(b *testing.B) {
 func BenchmarkSeasonCold(b *testing.B) {
 	book := crowded(b, 200)
 	for b.Loop() {
-		if _, err := farm.NewSeason(book, FirstDay, 2027, nil); err != nil {
+		if _, err := look.NewSeason(book, FirstDay, 2027, nil); err != nil {
 			b.Fatal(err)
 		}
 	}
@@ -67,15 +69,15 @@ func BenchmarkSeasonCold(b *testing.B) {
 
 // BenchmarkEvenBloom is the search for the successions of one crop over a season, from its trials to its plan.
 func BenchmarkEvenBloom(b *testing.B) {
-	snap, err := farm.NewSnapshot(load(b, filled(b)), 0, farm.Morning(FirstDay), nil)
+	snap, err := look.NewSnapshot(load(b, filled(b)), 0, look.Morning(FirstDay), nil)
 	if err != nil {
 		b.Fatal(err)
 	}
 	for _, crop := range []string{"sunflower-single", "cosmos-single", "snapdragon"} {
 		b.Run(crop, func(b *testing.B) {
-			ask := farm.SuccessionAsk{Crop: crop, From: day.Of(2027, 6, 28), To: day.Of(2027, 9, 26), Stems: 60, Chance: 0.9, EveryDays: 14, Pinch: true}
+			ask := plans.SuccessionAsk{Crop: crop, From: day.Of(2027, 6, 28), To: day.Of(2027, 9, 26), Stems: 60, Chance: 0.9, EveryDays: 14, Pinch: true}
 			for b.Loop() {
-				if _, err := snap.PlanSuccession(b.Context(), ask, nil); err != nil {
+				if _, err := plans.Successions(b.Context(), snap, ask, nil); err != nil {
 					b.Fatal(err)
 				}
 			}

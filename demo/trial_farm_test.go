@@ -9,7 +9,7 @@ import (
 	"dewcount/core/crop"
 	"dewcount/core/day"
 	"dewcount/croptable"
-	"dewcount/farm"
+	"dewcount/farm/book"
 	"dewcount/standin"
 )
 
@@ -43,11 +43,11 @@ var countries = []country{
 // A season is one farm's year of the trial: what it wrote down, and what its field gave.
 type season struct {
 	country country
-	book    *farm.Book
+	book    *book.Book
 	rows    []standin.Row
 	weather *standin.Weather
 	seed    uint64
-	place   farm.Place
+	place   book.Place
 	first   day.Day // on which the field begins
 	opens   day.Day // from which on forecasts are judged
 	last    day.Day
@@ -66,14 +66,14 @@ func grow(t *testing.T, seed uint64) *season {
 	}
 	years := random.IntN(4) // on record before
 	s.weather = standin.NewWeather(s.country.Climate, seed, newYear.Add(-150-365*5))
-	s.book = farm.NewBook([]croptable.Entry(nil))
+	s.book = book.NewBook([]croptable.Entry(nil))
 	b := s.book
 	picking := []string{"tue fri", "mon thu", "wed sat", "fri", "mon wed fri"}[random.IntN(5)]
 	for key, value := range map[string]string{"name": "A trial", "latitude": fmt.Sprint(s.country.latitude), "longitude": "7",
 		"elevation_m": fmt.Sprint(s.country.elevation), "timezone": "UTC", "pick_days": picking} {
-		b.Settings = append(b.Settings, farm.Setting{Key: key, Value: value})
+		b.Settings = append(b.Settings, book.Setting{Key: key, Value: value})
 	}
-	b.Beds = append(b.Beds, farm.Bed{ID: "tunnel", Cover: "tunnel"}, farm.Bed{ID: "field", Cover: "open"})
+	b.Beds = append(b.Beds, book.Bed{ID: "tunnel", Cover: "tunnel"}, book.Bed{ID: "field", Cover: "open"})
 	chosen := choose(b, random)
 	s.opens = newYear.Add(-150)
 	if random.IntN(2) == 0 { // half of the farms have a year's records behind them
@@ -123,7 +123,7 @@ func grow(t *testing.T, seed uint64) *season {
 }
 
 // choose writes down some varieties and returns the crop of each.
-func choose(b *farm.Book, random *rand.Rand) []*crop.Profile {
+func choose(b *book.Book, random *rand.Rand) []*crop.Profile {
 	table := croptable.Shipped()
 	var chosen []*crop.Profile
 	for range 6 {
@@ -136,7 +136,7 @@ func choose(b *farm.Book, random *rand.Rand) []*crop.Profile {
 			if _, ok := b.Variety(name); ok {
 				continue
 			}
-			b.Varieties = append(b.Varieties, farm.Variety{Name: name, Crop: e.ID})
+			b.Varieties = append(b.Varieties, book.Variety{Name: name, Crop: e.ID})
 			chosen = append(chosen, b.Crop(e.ID))
 		}
 	}
@@ -144,7 +144,7 @@ func choose(b *farm.Book, random *rand.Rand) []*crop.Profile {
 }
 
 // plant writes down a year's plantings of each variety.
-func plant(b *farm.Book, chosen []*crop.Profile, random *rand.Rand, newYear day.Day, spring int) {
+func plant(b *book.Book, chosen []*crop.Profile, random *rand.Rand, newYear day.Day, spring int) {
 	year, _, _ := newYear.Date()
 	for v, p := range chosen {
 		name := b.Varieties[v].Name
@@ -154,7 +154,7 @@ func plant(b *farm.Book, chosen []*crop.Profile, random *rand.Rand, newYear day.
 			sowings = 1 + random.IntN(4)
 		}
 		for n := range sowings {
-			sown := farm.Planting{ID: fmt.Sprintf("%s/%d/%d", name, year, n), Variety: name, Bed: "field", Method: p.PreferredStart, StartedOn: bed, Plants: 12 + random.IntN(90)}
+			sown := book.Planting{ID: fmt.Sprintf("%s/%d/%d", name, year, n), Variety: name, Bed: "field", Method: p.PreferredStart, StartedOn: bed, Plants: 12 + random.IntN(90)}
 			out := bed
 			switch {
 			case p.Life == crop.HardyAnnual && p.Overwinters && p.HasStart(crop.Direct) && random.IntN(3) == 0:
@@ -180,7 +180,7 @@ func plant(b *farm.Book, chosen []*crop.Profile, random *rand.Rand, newYear day.
 					sown.PinchedShare = &half
 				}
 			}
-			if slices.ContainsFunc(b.Plantings, func(old farm.Planting) bool { return old.Variety == name && p.Lasts(old.Method) }) {
+			if slices.ContainsFunc(b.Plantings, func(old book.Planting) bool { return old.Variety == name && p.Lasts(old.Method) }) {
 				continue // it stands there already
 			}
 			b.Plantings = append(b.Plantings, sown)

@@ -13,7 +13,7 @@ import (
 	"dewcount/core/crop"
 	"dewcount/core/day"
 	"dewcount/core/review"
-	"dewcount/farm"
+	"dewcount/farm/look"
 	"dewcount/standin"
 )
 
@@ -56,15 +56,15 @@ func (v *verdict) judge(t *testing.T, s *season, oracle bool, lock *sync.Mutex) 
 		if !s.blooms(asOf) {
 			continue
 		}
-		view := farm.Evening(asOf, s.last, asOf.Add(farm.UsualDays))
-		told, err := farm.NewSnapshot(s.book, 0, view, nil)
+		view := look.Evening(asOf, s.last, asOf.Add(look.UsualDays))
+		told, err := look.NewSnapshot(s.book, 0, view, nil)
 		if err != nil {
 			t.Error(err)
 			return
 		}
 		mute := *s.book
 		mute.Counts, mute.Cuts, mute.Events = nil, nil, nil
-		untold, err := farm.NewSnapshot(&mute, 0, view, nil)
+		untold, err := look.NewSnapshot(&mute, 0, view, nil)
 		if err != nil {
 			t.Error(err)
 			return
@@ -75,7 +75,7 @@ func (v *verdict) judge(t *testing.T, s *season, oracle bool, lock *sync.Mutex) 
 			for j, pick := range told.Forecast.PickDays {
 				row := review.Row{Planting: p.ID, Crop: p.Growth.Profile.ID, AsOf: asOf, Pick: pick, Came: float64(s.came[p.ID][pick]),
 					Calendar: review.Calendar(p.Growth.Profile, record.Plants, record.StartedOn, picks.Before(pick, pick.Add(-7)), pick)}
-				with := func(snap *farm.Snapshot) review.Row {
+				with := func(snap *look.Snapshot) review.Row {
 					r := row
 					r.Foretell(snap.Forecast.Plantings[i].ByPick[j][crop.Market])
 					return r
@@ -123,7 +123,7 @@ func (v *verdict) judge(t *testing.T, s *season, oracle bool, lock *sync.Mutex) 
 func (s *season) blooms(asOf day.Day) bool {
 	for _, picks := range s.came {
 		for d, stems := range picks {
-			if stems > 0 && d.After(asOf) && d.Sub(asOf) <= farm.UsualDays {
+			if stems > 0 && d.After(asOf) && d.Sub(asOf) <= look.UsualDays {
 				return true
 			}
 		}

@@ -1,3 +1,5 @@
+// Package farm is the door to one farm: it keeps what is to be recorded, takes it back, and has what the packages below make of the book
+// worked out once for all who ask. What keeps the book is behind the interface Store.
 package farm
 
 import (
@@ -9,6 +11,8 @@ import (
 	"time"
 
 	"dewcount/core/day"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
 
 	lru "github.com/hashicorp/golang-lru/v2"
 	"golang.org/x/sync/singleflight"
@@ -25,9 +29,9 @@ type Farm struct {
 	shelf   shelf
 	writing sync.Mutex // one change is made at a time
 
-	now     atomic.Pointer[Snapshot] // the last that was worked out
-	seasons *lru.Cache[int, *Season] // the last that were, by year
-	without *lru.Cache[string, *Snapshot]
+	now     atomic.Pointer[look.Snapshot] // the last that was worked out
+	seasons *lru.Cache[int, *look.Season] // the last that were, by year
+	without *lru.Cache[string, *look.Snapshot]
 	leaving sync.Mutex // one record is left out at a time: many at once would fill the memory
 	flight  singleflight.Group
 }
@@ -41,13 +45,13 @@ const (
 // New returns a farm on a store; clock is the wall clock, which a demo farm replaces with its own day.
 func New(store Store, clock func() time.Time) *Farm {
 	f := &Farm{store: store, clock: clock}
-	f.seasons, _ = lru.New[int, *Season](mostSeasons) // an error is of a size below one
-	f.without, _ = lru.New[string, *Snapshot](mostWithout)
+	f.seasons, _ = lru.New[int, *look.Season](mostSeasons) // an error is of a size below one
+	f.without, _ = lru.New[string, *look.Snapshot](mostWithout)
 	return f
 }
 
 // Today returns the farm's day: that of the demo's clock where there is one.
-func (f *Farm) Today(p Place) day.Day {
+func (f *Farm) Today(p book.Place) day.Day {
 	if !p.DemoDay.IsZero() {
 		return p.DemoDay
 	}
@@ -55,7 +59,7 @@ func (f *Farm) Today(p Place) day.Day {
 }
 
 // Now returns the farm's local civil time, to the minute.
-func (f *Farm) Now(s *Snapshot) day.Moment {
+func (f *Farm) Now(s *look.Snapshot) day.Moment {
 	place, err := s.Book.Place()
 	if err != nil {
 		return day.Moment{} // a snapshot was made of it, so it is sound
@@ -63,7 +67,7 @@ func (f *Farm) Now(s *Snapshot) day.Moment {
 	return f.timeIn(place)
 }
 
-func (f *Farm) timeIn(p Place) day.Moment {
+func (f *Farm) timeIn(p book.Place) day.Moment {
 	now := f.clock().In(p.Zone)
 	return day.At(day.Of(now.Date()), now.Hour(), now.Minute())
 }
@@ -72,7 +76,7 @@ func (f *Farm) timeIn(p Place) day.Moment {
 func (f *Farm) Stamp() string { return f.clock().UTC().Format(time.RFC3339) }
 
 // Load returns the book as it stands.
-func (f *Farm) Load(ctx context.Context) (*Book, error) {
+func (f *Farm) Load(ctx context.Context) (*book.Book, error) {
 	book, _, err := f.load(ctx)
 	return book, err
 }
@@ -81,14 +85,14 @@ func (f *Farm) Load(ctx context.Context) (*Book, error) {
 func (f *Farm) Revision(ctx context.Context) (int64, error) { return f.store.Revision(ctx) }
 
 // Snapshot returns the farm as it stands this morning. It is worked out once for each revision and day, however many ask.
-func (f *Farm) Snapshot(ctx context.Context) (*Snapshot, error) {
+func (f *Farm) Snapshot(ctx context.Context) (*look.Snapshot, error) {
 	s, _, err := f.SnapshotWithin(ctx, 0)
 	return s, err
 }
 
 // SnapshotWithin is Snapshot for who would rather see the last state than wait longer than patience, 0 for as long as it takes: it reports
 // whether what it returns is of the records as they stand. The new state goes on being worked out.
-func (f *Farm) SnapshotWithin(ctx context.Context, patience time.Duration) (s *Snapshot, fresh bool, err error) {
+func (f *Farm) SnapshotWithin(ctx context.Context, patience time.Duration) (s *look.Snapshot, fresh bool, err error) {
 	now, revision, err := f.worked(ctx)
 	if err != nil || now != nil && now.Revision == revision {
 		return now, true, err
@@ -106,7 +110,7 @@ func (f *Farm) SnapshotWithin(ctx context.Context, patience time.Duration) (s *S
 				return nil, false, made.Err
 			}
 			// Who asked while an older state was worked out waits for the next one.
-			if s := made.Val.(*Snapshot); s.Revision >= revision {
+			if s := made.Val.(*look.Snapshot); s.Revision >= revision {
 				return s, true, nil
 			}
 		case <-bored:
@@ -118,7 +122,7 @@ func (f *Farm) SnapshotWithin(ctx context.Context, patience time.Duration) (s *S
 }
 
 // worked returns the last snapshot, nil where it is of another day or there is none, and the revision of what is on record.
-func (f *Farm) worked(ctx context.Context) (*Snapshot, int64, error) {
+func (f *Farm) worked(ctx context.Context) (*look.Snapshot, int64, error) {
 	revision, err := f.store.Revision(ctx)
 	if err != nil {
 		return nil, 0, err
@@ -140,23 +144,23 @@ func (f *Farm) worked(ctx context.Context) (*Snapshot, int64, error) {
 }
 
 // work works the farm out as it stands and keeps it.
-func (f *Farm) work(ctx context.Context) (*Snapshot, error) {
+func (f *Farm) work(ctx context.Context) (*look.Snapshot, error) {
 	now, revision, err := f.worked(ctx)
 	if err != nil || now != nil && now.Revision == revision {
 		return now, err
 	}
-	book, revision, err := f.load(ctx)
+	b, revision, err := f.load(ctx)
 	if err != nil {
 		return nil, err
 	}
-	if LacksSetting(book.Settings) != "" {
+	if book.LacksSetting(b.Settings) != "" {
 		return nil, ErrNoFarm
 	}
-	place, err := book.Place()
+	place, err := b.Place()
 	if err != nil {
 		return nil, err
 	}
-	s, err := NewSnapshot(book, revision, Morning(f.Today(place)), f.now.Load())
+	s, err := look.NewSnapshot(b, revision, look.Morning(f.Today(place)), f.now.Load())
 	if err != nil {
 		return nil, err
 	}
@@ -166,15 +170,15 @@ func (f *Farm) work(ctx context.Context) (*Snapshot, error) {
 }
 
 // Without returns the farm as it would stand in a snapshot had a record never been made, to show what it changed.
-func (f *Farm) Without(s *Snapshot, k *Kind, id string) (*Snapshot, error) {
+func (f *Farm) Without(s *look.Snapshot, k *book.Kind, id string) (*look.Snapshot, error) {
 	key := fmt.Sprintf("without %d %s %s|%s", s.Revision, s.View.Today, k.Name, id)
 	if known, ok := f.without.Get(key); ok {
 		return known, nil
 	}
-	return inFlight(&f.flight, key, func() (*Snapshot, error) {
+	return inFlight(&f.flight, key, func() (*look.Snapshot, error) {
 		f.leaving.Lock()
 		defer f.leaving.Unlock()
-		before, err := NewSnapshot(s.Book.without(k, id), s.Revision, s.View, s)
+		before, err := look.NewSnapshot(s.Book.Without(k, id), s.Revision, s.View, s)
 		if err == nil {
 			f.without.Add(key, before)
 		}
@@ -193,13 +197,13 @@ func inFlight[T any](flight *singleflight.Group, key string, work func() (T, err
 }
 
 // Season returns a growing year of the farm as a snapshot has it, by the year in which it begins. It is worked out once, however many ask.
-func (f *Farm) Season(now *Snapshot, year int) (*Season, error) {
+func (f *Farm) Season(now *look.Snapshot, year int) (*look.Season, error) {
 	if s, ok := f.Worked(now, year); ok {
 		return s, nil
 	}
-	return inFlight(&f.flight, fmt.Sprintf("season %d %d %s", year, now.Revision, now.View.Today), func() (*Season, error) {
+	return inFlight(&f.flight, fmt.Sprintf("season %d %d %s", year, now.Revision, now.View.Today), func() (*look.Season, error) {
 		have, _ := f.seasons.Get(year)
-		s, err := NewSeason(now.Book, now.View.Today, year, have)
+		s, err := look.NewSeason(now.Book, now.View.Today, year, have)
 		if err != nil {
 			return nil, err
 		}
@@ -212,7 +216,7 @@ func (f *Farm) Season(now *Snapshot, year int) (*Season, error) {
 }
 
 // Worked returns a growing year where it is worked out already for a snapshot.
-func (f *Farm) Worked(now *Snapshot, year int) (*Season, bool) {
+func (f *Farm) Worked(now *look.Snapshot, year int) (*look.Season, bool) {
 	have, ok := f.seasons.Get(year)
 	return have, ok && have.IsOf(now)
 }

@@ -11,6 +11,10 @@ import (
 	"dewcount/core/crop"
 	"dewcount/core/day"
 	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
+	"dewcount/farm/market"
+	"dewcount/fault"
 	"dewcount/records"
 )
 
@@ -28,18 +32,18 @@ func meadow(t *testing.T) (*farm.Farm, farm.Store) {
 	}
 	t.Cleanup(func() { store.Close() })
 	sixty := 60
-	change := farm.Change{Add: []farm.Record{
-		farm.Variety{Name: "Zinnia coral", Crop: "zinnia-tall"}.Record(),
-		farm.Variety{Name: "Sunflower gold", Crop: "sunflower-single"}.Record(),
-		farm.Planting{ID: "ZC1", Variety: "Zinnia coral", Method: crop.Direct, StartedOn: day.Must("2026-04-26"), Plants: 60}.Record(),
-		farm.Planting{ID: "SU1", Variety: "Sunflower gold", Method: crop.Direct, StartedOn: day.Must("2026-05-01"), Plants: 100}.Record(),
-		farm.Order{ID: "Market", Kind: "market", DueOn: day.Must("2026-07-11"), Repeats: "weekly"}.Record(),
-		farm.OrderLine{Order: "Market", Line: 1, Variety: "Zinnia coral", Stems: &sixty, Use: "market"}.Record(),
-		farm.OrderLine{Order: "Market", Line: 2, Crop: "zinnia-tall", Stems: &sixty, Use: "market"}.Record(),
+	change := book.Change{Add: []book.Record{
+		book.Variety{Name: "Zinnia coral", Crop: "zinnia-tall"}.Record(),
+		book.Variety{Name: "Sunflower gold", Crop: "sunflower-single"}.Record(),
+		book.Planting{ID: "ZC1", Variety: "Zinnia coral", Method: crop.Direct, StartedOn: day.Must("2026-04-26"), Plants: 60}.Record(),
+		book.Planting{ID: "SU1", Variety: "Sunflower gold", Method: crop.Direct, StartedOn: day.Must("2026-05-01"), Plants: 100}.Record(),
+		book.Order{ID: "Market", Kind: "market", DueOn: day.Must("2026-07-11"), Repeats: "weekly"}.Record(),
+		book.OrderLine{Order: "Market", Line: 1, Variety: "Zinnia coral", Stems: &sixty, Use: "market"}.Record(),
+		book.OrderLine{Order: "Market", Line: 2, Crop: "zinnia-tall", Stems: &sixty, Use: "market"}.Record(),
 	}}
 	for key, value := range map[string]string{"name": "Meadow", "latitude": "46.9", "longitude": "7.2", "elevation_m": "400",
 		"timezone": "Europe/Zurich", "pick_days": "tue fri"} {
-		change.Add = append(change.Add, farm.Setting{Key: key, Value: value}.Record())
+		change.Add = append(change.Add, book.Setting{Key: key, Value: value}.Record())
 	}
 	if err := store.Apply(ctx, change); err != nil {
 		t.Fatal(err)
@@ -47,7 +51,7 @@ func meadow(t *testing.T) (*farm.Farm, farm.Store) {
 	return farm.New(store, morning), store
 }
 
-func snapshot(t *testing.T, f *farm.Farm) *farm.Snapshot {
+func snapshot(t *testing.T, f *farm.Farm) *look.Snapshot {
 	t.Helper()
 	s, err := f.Snapshot(ctx)
 	if err != nil {
@@ -56,12 +60,12 @@ func snapshot(t *testing.T, f *farm.Farm) *farm.Snapshot {
 	return s
 }
 
-func count(id, at string, stems ...int) farm.Count {
+func count(id, at string, stems ...int) book.Count {
 	m, err := day.ParseMoment(at)
 	if err != nil {
 		panic(err)
 	}
-	c := farm.Count{ID: id, CountedAt: m, Planting: "ZC1", PlantsCount: 30}
+	c := book.Count{ID: id, CountedAt: m, Planting: "ZC1", PlantsCount: 30}
 	copy(c.Stems[:], stems)
 	return c
 }
@@ -72,9 +76,9 @@ func TestFormsRefuseWhatCannotBe(t *testing.T) {
 	wrongRow.Planting = "ZZ9"
 	early, many := count("c", "2026-04-01", 5), count("c", "2026-07-09", 5)
 	many.PlantsCount = 61
-	cut := farm.Cut{ID: "x", CutAt: day.At(day.Must("2026-07-09"), 8, 0), Planting: "SU1", Stems: 130}
+	cut := book.Cut{ID: "x", CutAt: day.At(day.Must("2026-07-09"), 8, 0), Planting: "SU1", Stems: 130}
 	for _, c := range []struct {
-		record        farm.Record
+		record        book.Record
 		field, advice string
 	}{
 		{absurd.Record(), "stems", "cannot stand"},
@@ -82,14 +86,14 @@ func TestFormsRefuseWhatCannotBe(t *testing.T) {
 		{early.Record(), "counted_at", "before ZC1 was started"},
 		{many.Record(), "plants_counted", "ZC1 has 60"},
 		{cut.Record(), "stems", "cannot have stood"},
-		{farm.Planting{ID: "N", Variety: "Tulip red", Method: crop.Tray, StartedOn: day.Must("2026-05-01"), Plants: 5}.Record(), "variety", "no variety"},
-		{farm.Planting{ID: "N", Variety: "Zinnia coral", Method: crop.Tuber, StartedOn: day.Must("2026-05-01"), Plants: 5}.Record(), "method", "not started as"},
-		{farm.Planting{ID: "N", Variety: "Zinnia coral", Method: crop.Direct, StartedOn: day.Must("2026-05-01"), Plants: 5, EndedOn: day.Must("2026-04-01")}.Record(), "ended_on", "before its start"},
-		{farm.Variety{Name: "Lilac", Crop: "lilac-tree"}.Record(), "crop", "no crop"},
-		{farm.School{Crop: "zinnia-tall", Question: "cut", School: "early"}.Record(), "school", "no school"},
+		{book.Planting{ID: "N", Variety: "Tulip red", Method: crop.Tray, StartedOn: day.Must("2026-05-01"), Plants: 5}.Record(), "variety", "no variety"},
+		{book.Planting{ID: "N", Variety: "Zinnia coral", Method: crop.Tuber, StartedOn: day.Must("2026-05-01"), Plants: 5}.Record(), "method", "not started as"},
+		{book.Planting{ID: "N", Variety: "Zinnia coral", Method: crop.Direct, StartedOn: day.Must("2026-05-01"), Plants: 5, EndedOn: day.Must("2026-04-01")}.Record(), "ended_on", "before its start"},
+		{book.Variety{Name: "Lilac", Crop: "lilac-tree"}.Record(), "crop", "no crop"},
+		{book.School{Crop: "zinnia-tall", Question: "cut", School: "early"}.Record(), "school", "no school"},
 	} {
 		err := f.Add(ctx, "", c.record)
-		faults, ok := errors.AsType[farm.Faults](err)
+		faults, ok := errors.AsType[fault.List](err)
 		if !ok || faults[0].Field != c.field || !strings.Contains(faults[0].Advice, c.advice) {
 			t.Errorf("%s %v: %v, want %s … %s", c.record.Kind.Name, c.record.Rows[0], err, c.field, c.advice)
 		}
@@ -118,27 +122,27 @@ func TestUndoGoesBackAndForth(t *testing.T) {
 	}
 	must(f.Add(ctx, "", count("c", "2026-07-09", 20).Record()))
 	must(f.Correct(ctx, "", count("c", "2026-07-09", 25).Record()))
-	must(f.Undo(ctx, "", farm.Counts, "c"))
+	must(f.Undo(ctx, "", book.Counts, "c"))
 	if total() != 20 {
 		t.Errorf("undoing a correction leaves %d stems, want 20", total())
 	}
-	must(f.Withdraw(ctx, "", "", farm.Counts, "c"))
+	must(f.Withdraw(ctx, "", "", book.Counts, "c"))
 	if total() != -1 {
 		t.Error("a withdrawn count still stands")
 	}
-	must(f.Undo(ctx, "", farm.Counts, "c"))
+	must(f.Undo(ctx, "", book.Counts, "c"))
 	if total() != 20 {
 		t.Errorf("undoing a withdrawal leaves %d stems, want 20", total())
 	}
 	must(f.Add(ctx, "", count("d", "2026-07-09", 3).Record()))
-	must(f.Undo(ctx, "", farm.Counts, "d"))
+	must(f.Undo(ctx, "", book.Counts, "d"))
 	if book, _, _ := store.Load(ctx); len(book.Counts) != 1 {
 		t.Errorf("undoing a new count leaves %d counts", len(book.Counts))
 	}
-	if err := f.Withdraw(ctx, "", "", farm.Plantings, "ZC1"); err == nil {
+	if err := f.Withdraw(ctx, "", "", book.Plantings, "ZC1"); err == nil {
 		t.Error("a planting with a count was withdrawn")
 	}
-	if err := f.Undo(ctx, "", farm.Counts, "never"); !errors.Is(err, farm.ErrNoSuchRecord) {
+	if err := f.Undo(ctx, "", book.Counts, "never"); !errors.Is(err, book.ErrNoSuchRecord) {
 		t.Errorf("undoing what never was: %v", err)
 	}
 }
@@ -156,7 +160,7 @@ func TestSnapshotIsKeptUntilSomethingChanges(t *testing.T) {
 	if now == first {
 		t.Fatal("a count changed nothing")
 	}
-	before, err := f.Without(snapshot(t, f), farm.Counts, "c")
+	before, err := f.Without(snapshot(t, f), book.Counts, "c")
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -174,7 +178,7 @@ func TestCutTakesItsStems(t *testing.T) {
 	}
 	before := snapshot(t, f)
 	i := before.Index("ZC1")
-	cut := farm.Cut{ID: "x", CutAt: day.At(day.Must("2026-07-09"), 8, 0), Planting: "ZC1", Stems: 50}
+	cut := book.Cut{ID: "x", CutAt: day.At(day.Must("2026-07-09"), 8, 0), Planting: "ZC1", Stems: 50}
 	if err := f.Add(ctx, "", cut.Record()); err != nil {
 		t.Fatal(err)
 	}
@@ -191,14 +195,14 @@ func TestEveningKnowsNothingLater(t *testing.T) {
 	if err := f.Add(ctx, "", count("c", "2026-07-08", 60, 20, 10, 10, 10, 30).Record()); err != nil {
 		t.Fatal(err)
 	}
-	book, _, err := store.Load(ctx)
+	b, _, err := store.Load(ctx)
 	if err != nil {
 		t.Fatal(err)
 	}
 	asOf, today := day.Must("2026-07-01"), day.Must("2026-07-09")
-	view := farm.Evening(asOf, today, asOf.Add(35))
+	view := look.Evening(asOf, today, asOf.Add(35))
 	mean := func() float64 {
-		s, err := farm.NewSnapshot(book, 0, view, nil)
+		s, err := look.NewSnapshot(b, 0, view, nil)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -209,15 +213,15 @@ func TestEveningKnowsNothingLater(t *testing.T) {
 		return sum
 	}
 	with := mean()
-	for i := range book.Plantings {
-		book.Plantings[i].EndedOn = day.Must("2026-07-07")
+	for i := range b.Plantings {
+		b.Plantings[i].EndedOn = day.Must("2026-07-07")
 	}
-	book.Counts = nil
-	book.Weather = append(book.Weather, farm.WeatherDay{Date: day.Must("2026-07-05"), TminC: 25, TmaxC: 38})
+	b.Counts = nil
+	b.Weather = append(b.Weather, book.WeatherDay{Date: day.Must("2026-07-05"), TminC: 25, TmaxC: 38})
 	if without := mean(); with != without {
 		t.Errorf("%v stems with what came later, %v without", with, without)
 	}
-	view = farm.Evening(day.Must("2026-07-08"), today, asOf.Add(35))
+	view = look.Evening(day.Must("2026-07-08"), today, asOf.Add(35))
 	if got := mean(); got != 0 {
 		t.Errorf("%v stems from a row that was pulled out the day before", got)
 	}
@@ -228,7 +232,7 @@ func TestDueSharesOneSupply(t *testing.T) {
 	if err := f.Add(ctx, "", count("c", "2026-07-09T06:00", 60, 20, 10, 10, 10, 45).Record()); err != nil {
 		t.Fatal(err)
 	}
-	dues := snapshot(t, f).Due()
+	dues := market.Dues(snapshot(t, f))
 	if len(dues) == 0 || dues[0].PickOn != day.Must("2026-07-10") || len(dues[0].Lines) != 2 {
 		t.Fatalf("due: %+v", dues)
 	}
@@ -246,7 +250,7 @@ func TestRowsOfOneCutAreOneCut(t *testing.T) {
 	f, store := meadow(t)
 	at := day.At(day.Must("2026-07-07"), 8, 0)
 	two, three := 2, 3
-	for i, c := range []farm.Cut{{Stems: 20, Culled: &two, CullReason: "bent"}, {Culled: &three, CullReason: "earwigs"}} {
+	for i, c := range []book.Cut{{Stems: 20, Culled: &two, CullReason: "bent"}, {Culled: &three, CullReason: "earwigs"}} {
 		c.ID, c.CutAt, c.Planting = string(rune('a'+i)), at, "ZC1"
 		if err := f.Add(ctx, "", c.Record()); err != nil {
 			t.Fatal(err)
@@ -256,7 +260,7 @@ func TestRowsOfOneCutAreOneCut(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	model, err := book.Model(farm.Morning(day.Must("2026-07-09")))
+	model, err := look.ModelOf(book, look.Morning(day.Must("2026-07-09")))
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -268,10 +272,10 @@ func TestRowsOfOneCutAreOneCut(t *testing.T) {
 }
 
 func TestOrdersRepeat(t *testing.T) {
-	weekly := farm.Order{DueOn: day.Must("2026-07-11"), Repeats: "weekly", Until: day.Must("2026-07-31")}
-	once := farm.Order{DueOn: day.Must("2026-07-11")}
+	weekly := book.Order{DueOn: day.Must("2026-07-11"), Repeats: "weekly", Until: day.Must("2026-07-31")}
+	once := book.Order{DueOn: day.Must("2026-07-11")}
 	for _, c := range []struct {
-		order       farm.Order
+		order       book.Order
 		first, last string
 		want        int
 	}{{weekly, "2026-07-01", "2026-07-25", 3}, {weekly, "2026-07-12", "2026-12-25", 2}, {weekly, "2026-08-01", "2026-09-01", 0},
@@ -284,16 +288,16 @@ func TestOrdersRepeat(t *testing.T) {
 
 func TestASchoolMovesTheWindow(t *testing.T) {
 	f, store := meadow(t)
-	if err := f.Add(ctx, "", farm.Variety{Name: "Dahlia wine", Crop: "dahlia-ball"}.Record(),
-		farm.Planting{ID: "DW1", Variety: "Dahlia wine", Method: crop.Tuber, StartedOn: day.Must("2026-05-05"), Plants: 30}.Record(),
-		farm.School{Crop: "dahlia-ball", Question: "cut", School: "third"}.Record()); err != nil {
+	if err := f.Add(ctx, "", book.Variety{Name: "Dahlia wine", Crop: "dahlia-ball"}.Record(),
+		book.Planting{ID: "DW1", Variety: "Dahlia wine", Method: crop.Tuber, StartedOn: day.Must("2026-05-05"), Plants: 30}.Record(),
+		book.School{Crop: "dahlia-ball", Question: "cut", School: "third"}.Record()); err != nil {
 		t.Fatal(err)
 	}
 	book, _, err := store.Load(ctx)
 	if err != nil {
 		t.Fatal(err)
 	}
-	model, err := book.Model(farm.Morning(day.Must("2026-07-09")))
+	model, err := look.ModelOf(book, look.Morning(day.Must("2026-07-09")))
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -310,13 +314,13 @@ func FuzzReadCut(f *testing.F) {
 	f.Add("", "-1", "x", "1e309")
 	f.Fuzz(func(t *testing.T, at, stems, culled, length string) {
 		typed := map[string]string{"cut_at": at, "planting": "ZC1", "stems": stems, "culled": culled, "length_cm": length}
-		fields := farm.NewFields(func(name string) string { return typed[name] })
-		cut := farm.ReadCut(fields)
+		fields := book.NewFields(func(name string) string { return typed[name] })
+		cut := book.ReadCut(fields)
 		if fields.Faults() != nil {
 			return
 		}
 		record := cut.Record()
-		again := farm.ReadCut(farm.NewFields(func(name string) string { return record.Field(name) }))
+		again := book.ReadCut(book.NewFields(func(name string) string { return record.Field(name) }))
 		if !again.Record().Equal(record) {
 			t.Errorf("%v reads back as %v", record, again.Record())
 		}
@@ -329,11 +333,11 @@ func TestACorrectedPlantingAgreesWithItsRecords(t *testing.T) {
 	if err := f.Add(ctx, "", count("c", "2026-07-09", 5).Record()); err != nil {
 		t.Fatal(err)
 	}
-	p := farm.Planting{ID: "ZC1", Variety: "Zinnia coral", Method: crop.Direct, StartedOn: day.Must("2026-04-26"), Plants: 60}
+	p := book.Planting{ID: "ZC1", Variety: "Zinnia coral", Method: crop.Direct, StartedOn: day.Must("2026-04-26"), Plants: 60}
 	few, late := p, p
 	few.Plants, late.StartedOn = 10, day.Must("2026-07-12")
-	for field, wrong := range map[string]farm.Planting{"plants": few, "started_on": late} {
-		faults, ok := errors.AsType[farm.Faults](f.Correct(ctx, "", wrong.Record()))
+	for field, wrong := range map[string]book.Planting{"plants": few, "started_on": late} {
+		faults, ok := errors.AsType[fault.List](f.Correct(ctx, "", wrong.Record()))
 		if !ok || faults[0].Field != field {
 			t.Errorf("%+v: %v, want a fault of %s", wrong, faults, field)
 		}
@@ -348,11 +352,11 @@ func TestACorrectedPlantingAgreesWithItsRecords(t *testing.T) {
 func TestCausesAddUp(t *testing.T) {
 	f, _ := meadow(t)
 	sixteen := 16
-	for _, r := range []farm.Record{
+	for _, r := range []book.Record{
 		count("c1", "2026-07-08T06:00", 40, 20, 10, 6, 8, 12, 3, 0).Record(),
 		count("c2", "2026-07-09T06:00", 80, 30, 12, 9, 8, 12, 3, 0).Record(),
-		farm.Cut{ID: "k1", CutAt: day.At(day.Must("2026-07-08"), 8, 0), Planting: "ZC1", Stems: sixteen}.Record(),
-		farm.WeatherDay{Date: day.Must("2026-07-08"), TminC: 19, TmaxC: 33}.Record(),
+		book.Cut{ID: "k1", CutAt: day.At(day.Must("2026-07-08"), 8, 0), Planting: "ZC1", Stems: sixteen}.Record(),
+		book.WeatherDay{Date: day.Must("2026-07-08"), TminC: 19, TmaxC: 33}.Record(),
 	} {
 		if err := f.Add(ctx, "", r); err != nil {
 			t.Fatal(err)

@@ -6,13 +6,14 @@ import (
 
 	"dewcount/core/crop"
 	"dewcount/core/day"
-	"dewcount/farm"
+	"dewcount/farm/look"
+	"dewcount/farm/plans"
 )
 
-func dateAsk(t *testing.T, s *farm.Snapshot, fields string) (farm.DateAsk, error) {
+func dateAsk(t *testing.T, s *look.Snapshot, fields string) (plans.DateAsk, error) {
 	t.Helper()
 	f := form(fields)
-	a := s.Book.ReadDateAsk(f, s.View.Today)
+	a := plans.ReadDateAsk(s.Book, f, s.View.Today)
 	return a, f.Faults()
 }
 
@@ -51,13 +52,13 @@ func TestADateInTimeTooLateAndNever(t *testing.T) {
 	if testing.Short() {
 		t.Skip("one question after the other: nothing to race")
 	}
-	plan := func(s *farm.Snapshot, fields string) *farm.DateResult {
+	plan := func(s *look.Snapshot, fields string) *plans.DateResult {
 		t.Helper()
 		a, err := dateAsk(t, s, fields)
 		if err != nil {
 			t.Fatal(err)
 		}
-		r, err := s.PlanDate(ctx, a, nil)
+		r, err := plans.ForDate(ctx, s, a, nil)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -95,7 +96,7 @@ func TestASteeredCropHasItsProgramme(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	r, err := s.PlanDate(ctx, a, nil)
+	r, err := plans.ForDate(ctx, s, a, nil)
 	if err != nil || r.Programme == nil {
 		t.Fatalf("no programme: %+v, %v", r, err)
 	}
@@ -107,7 +108,7 @@ func TestASteeredCropHasItsProgramme(t *testing.T) {
 		t.Errorf("%d days are laid out, not every one", len(g.Days))
 	}
 	if other, err := dateAsk(t, s, "crop=cosmos-single stems=30 on=2027-08-14"); err == nil {
-		if r, err := s.PlanDate(ctx, other, nil); err != nil || r.Programme != nil {
+		if r, err := plans.ForDate(ctx, s, other, nil); err != nil || r.Programme != nil {
 			t.Errorf("cosmos are not steered: %+v, %v", r.Programme, err)
 		}
 	}

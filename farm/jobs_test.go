@@ -5,7 +5,7 @@ import (
 
 	"dewcount/core/day"
 	"dewcount/core/rounds"
-	"dewcount/farm"
+	"dewcount/farm/book"
 )
 
 // Done by a slip of the thumb and undone: the planting is as it was, and the date seen is gone.
@@ -17,9 +17,9 @@ func TestUndoingAJobTakesBackWhatItWroteDown(t *testing.T) {
 			t.Fatal(err)
 		}
 		p := before.Plantings[0]
-		j := farm.JobRecord{Job: p.ID + " " + string(task), Planting: p.ID, Task: task, State: farm.JobDone, On: p.StartedOn.Add(30)}
+		j := book.JobRecord{Job: p.ID + " " + string(task), Planting: p.ID, Task: task, State: book.JobDone, On: p.StartedOn.Add(30)}
 		for range 2 { // pressed twice
-			if err := f.SetJobs(ctx, "Tam", farm.JobSet{JobRecord: j}); err != nil {
+			if err := f.SetJobs(ctx, "Tam", book.JobSet{JobRecord: j}); err != nil {
 				t.Fatalf("%s: %v", task, err)
 			}
 		}
@@ -27,7 +27,7 @@ func TestUndoingAJobTakesBackWhatItWroteDown(t *testing.T) {
 		if now, _ := done.Planting(p.ID); task != rounds.Net && now == p {
 			t.Errorf("%s done leaves the planting as it was", task)
 		}
-		if err := f.Undo(ctx, "Tam", farm.Jobs, j.Job); err != nil {
+		if err := f.Undo(ctx, "Tam", book.Jobs, j.Job); err != nil {
 			t.Fatalf("undo %s: %v", task, err)
 		}
 		after, _, _ := store.Load(ctx)
@@ -39,23 +39,23 @@ func TestUndoingAJobTakesBackWhatItWroteDown(t *testing.T) {
 
 func TestAJobThatIsGivenStaysWhereItWasMovedTo(t *testing.T) {
 	f, store := meadow(t)
-	job := farm.JobRecord{Job: "ZC1 net", Planting: "ZC1", Task: rounds.Net, State: farm.JobMoved, On: day.Must("2026-07-12")}
-	if err := f.SetJobs(ctx, "Tam", farm.JobSet{JobRecord: job}); err != nil {
+	job := book.JobRecord{Job: "ZC1 net", Planting: "ZC1", Task: rounds.Net, State: book.JobMoved, On: day.Must("2026-07-12")}
+	if err := f.SetJobs(ctx, "Tam", book.JobSet{JobRecord: job}); err != nil {
 		t.Fatal(err)
 	}
 	mark := job.Record().Mark()
-	job.State, job.On, job.Person = farm.JobGiven, day.Day{}, "Ilka"
-	if err := f.SetJobs(ctx, "Tam", farm.JobSet{JobRecord: job, Shown: mark}); err != nil {
+	job.State, job.On, job.Person = book.JobGiven, day.Day{}, "Ilka"
+	if err := f.SetJobs(ctx, "Tam", book.JobSet{JobRecord: job, Shown: mark}); err != nil {
 		t.Fatal(err)
 	}
-	book, _, err := store.Load(ctx)
+	b, _, err := store.Load(ctx)
 	if err != nil {
 		t.Fatal(err)
 	}
-	if got := book.Jobs[0]; got.State != farm.JobMoved || got.On != day.Must("2026-07-12") || got.Person != "Ilka" {
+	if got := b.Jobs[0]; got.State != book.JobMoved || got.On != day.Must("2026-07-12") || got.Person != "Ilka" {
 		t.Errorf("given away it is %+v, want moved to 12 July and Ilka's", got)
 	}
-	if made, ok := book.Maker(farm.Jobs, "ZC1 net"); !ok || made.By != "Tam" {
+	if made, ok := b.Maker(book.Jobs, "ZC1 net"); !ok || made.By != "Tam" {
 		t.Errorf("it was written down by %q, want Tam", made.By)
 	}
 }

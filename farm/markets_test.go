@@ -9,34 +9,37 @@ import (
 	"dewcount/core/crop"
 	"dewcount/core/day"
 	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
+	"dewcount/farm/market"
 )
 
 // Worked by hand: a filler is any of the three rows, white is one row and four tenths of the mix, and what a colour was promised is no
 // longer there for the role.
 func TestWantsByRoleColourAndLength(t *testing.T) {
-	b := farm.NewBook(nil)
+	b := book.NewBook(nil)
 	for key, value := range map[string]string{"name": "Meadow", "latitude": "46.9", "longitude": "7.2", "elevation_m": "400",
 		"timezone": "Europe/Zurich", "pick_days": "tue fri"} {
-		b.Settings = append(b.Settings, farm.Setting{Key: key, Value: value})
+		b.Settings = append(b.Settings, book.Setting{Key: key, Value: value})
 	}
-	b.Varieties = []farm.Variety{{Name: "snow", Crop: "cosmos-single", Colour: "white", Role: "filler"},
+	b.Varieties = []book.Variety{{Name: "snow", Crop: "cosmos-single", Colour: "white", Role: "filler"},
 		{Name: "mixed", Crop: "cosmos-double", Colour: "white:0.4;pink:0.6", Role: "filler"},
 		{Name: "blood", Crop: "zinnia-tall", Colour: "red", Role: "filler"}}
 	for _, v := range b.Varieties {
-		b.Plantings = append(b.Plantings, farm.Planting{ID: v.Name, Variety: v.Name, Method: crop.Direct, StartedOn: day.Must("2026-04-20"), Plants: 60})
+		b.Plantings = append(b.Plantings, book.Planting{ID: v.Name, Variety: v.Name, Method: crop.Direct, StartedOn: day.Must("2026-04-20"), Plants: 60})
 	}
 	twenty, ten, long := 20, 10, 60.0
-	b.Orders = []farm.Order{{ID: "fete", Kind: "market", DueOn: day.Must("2026-07-18")}}
-	b.OrderLines = []farm.OrderLine{{Order: "fete", Line: 1, Colour: "white", Stems: &twenty}, {Order: "fete", Line: 2, Role: "filler", Stems: &ten},
+	b.Orders = []book.Order{{ID: "fete", Kind: "market", DueOn: day.Must("2026-07-18")}}
+	b.OrderLines = []book.OrderLine{{Order: "fete", Line: 1, Colour: "white", Stems: &twenty}, {Order: "fete", Line: 2, Role: "filler", Stems: &ten},
 		{Order: "fete", Line: 3, Variety: "blood", Stems: &ten, MinLengthCM: &long}, {Order: "fete", Line: 4, Colour: "blue", Stems: &ten},
 		{Order: "fete", Line: 5, Recipe: "jar", Quantity: &ten}}
-	b.RecipeLines = []farm.RecipeLine{{Recipe: "jar", Role: "filler", Stems: 3}, {Recipe: "jar", Crop: "zinnia-tall", Stems: 1}}
-	s, err := farm.NewSnapshot(b, 0, farm.Morning(day.Must("2026-07-12")), nil)
+	b.RecipeLines = []book.RecipeLine{{Recipe: "jar", Role: "filler", Stems: 3}, {Recipe: "jar", Crop: "zinnia-tall", Stems: 1}}
+	s, err := look.NewSnapshot(b, 0, look.Morning(day.Must("2026-07-12")), nil)
 	if err != nil {
 		t.Fatal(err)
 	}
-	wants := s.Due()[0].Lines
-	pick := slices.Index(s.Forecast.PickDays, s.Due()[0].PickOn)
+	wants := market.Dues(s)[0].Lines
+	pick := slices.Index(s.Forecast.PickDays, market.Dues(s)[0].PickOn)
 	mean := func(i int) float64 { return s.Forecast.Plantings[i].ByPick[pick][crop.Market].Mean() }
 	if got, want := wants[0].Spread.Mean(), mean(0)+0.4*mean(1); math.Abs(got-want) > 1e-6*want {
 		t.Errorf("%v white stems, want %v", got, want)
@@ -57,18 +60,18 @@ func TestWantsByRoleColourAndLength(t *testing.T) {
 
 // In July a peony's bloom is over: its dates are those of the next year, though this year's are on record. A hydrangea's are of this year.
 func TestDatesOfWhatLastsAreOfOneSeason(t *testing.T) {
-	b := farm.NewBook(nil)
+	b := book.NewBook(nil)
 	for key, value := range map[string]string{"name": "Meadow", "latitude": "46.9", "longitude": "7.2", "elevation_m": "400",
 		"timezone": "Europe/Zurich", "pick_days": "tue fri"} {
-		b.Settings = append(b.Settings, farm.Setting{Key: key, Value: value})
+		b.Settings = append(b.Settings, book.Setting{Key: key, Value: value})
 	}
 	for _, id := range []string{"peony", "hydrangea"} {
-		b.Varieties = append(b.Varieties, farm.Variety{Name: id, Crop: id})
-		b.Plantings = append(b.Plantings, farm.Planting{ID: id, Variety: id, Method: crop.Established, StartedOn: day.Must("2025-10-01"), Plants: 30})
-		b.Events = append(b.Events, farm.Event{ID: id, Planting: id, Event: farm.Emerged, On: day.Must("2026-03-20")})
-		b.Cuts = append(b.Cuts, farm.Cut{ID: id, CutAt: day.At(day.Must("2026-05-26"), 8, 0), Planting: id, Stems: 9})
+		b.Varieties = append(b.Varieties, book.Variety{Name: id, Crop: id})
+		b.Plantings = append(b.Plantings, book.Planting{ID: id, Variety: id, Method: crop.Established, StartedOn: day.Must("2025-10-01"), Plants: 30})
+		b.Events = append(b.Events, book.Event{ID: id, Planting: id, Event: book.Emerged, On: day.Must("2026-03-20")})
+		b.Cuts = append(b.Cuts, book.Cut{ID: id, CutAt: day.At(day.Must("2026-05-26"), 8, 0), Planting: id, Stems: 9})
 	}
-	s, err := farm.NewSnapshot(b, 0, farm.Morning(day.Must("2026-07-20")), nil)
+	s, err := look.NewSnapshot(b, 0, look.Morning(day.Must("2026-07-20")), nil)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -84,18 +87,18 @@ func TestDatesOfWhatLastsAreOfOneSeason(t *testing.T) {
 // Stems that were cut for a day need not be cut again: they count towards what is wanted, once, and in the order of the promises.
 func TestStemsAlreadyCutCount(t *testing.T) {
 	f, store := meadow(t)
-	before := snapshot(t, f).Due()[0].Lines
-	if err := f.Add(ctx, "", farm.Cut{ID: "cut", CutAt: day.At(day.Must("2026-07-09"), 8, 0), Planting: "ZC1", Stems: 7}.Record()); err != nil {
+	before := market.Dues(snapshot(t, f))[0].Lines
+	if err := f.Add(ctx, "", book.Cut{ID: "cut", CutAt: day.At(day.Must("2026-07-09"), 8, 0), Planting: "ZC1", Stems: 7}.Record()); err != nil {
 		t.Fatal(err)
 	}
-	if lines := snapshot(t, f).Due()[0].Lines; lines[0].Have != 0 {
+	if lines := market.Dues(snapshot(t, f))[0].Lines; lines[0].Have != 0 {
 		t.Errorf("stems of another day's cut are counted as Friday's: %d", lines[0].Have)
 	}
 	f = farm.New(store, func() time.Time { return morning().AddDate(0, 0, 1) })
-	if err := f.Add(ctx, "", farm.Cut{ID: "friday", CutAt: day.At(day.Must("2026-07-10"), 8, 0), Planting: "ZC1", Stems: 13}.Record()); err != nil {
+	if err := f.Add(ctx, "", book.Cut{ID: "friday", CutAt: day.At(day.Must("2026-07-10"), 8, 0), Planting: "ZC1", Stems: 13}.Record()); err != nil {
 		t.Fatal(err)
 	}
-	lines := snapshot(t, f).Due()[0].Lines
+	lines := market.Dues(snapshot(t, f))[0].Lines
 	if lines[0].Have != 13 || lines[0].Needed() != 60-13 || lines[1].Needed() != 60+60-13 {
 		t.Errorf("13 are cut: %d are there, %d and %d still needed; want 47 and 107", lines[0].Have, lines[0].Needed(), lines[1].Needed())
 	}

@@ -12,6 +12,10 @@ import (
 	"dewcount/core/day"
 	"dewcount/core/plan"
 	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
+	"dewcount/farm/plans"
+	"dewcount/farm/work"
 	"dewcount/records"
 )
 
@@ -24,15 +28,15 @@ func winterFarm(t *testing.T, climate, latitude, today string) *farm.Farm {
 	}
 	t.Cleanup(func() { store.Close() })
 	ten, wide, packet, stock := 10.0, 1.2, 200, 50
-	change := farm.Change{Add: []farm.Record{
-		farm.Bed{ID: "A", LengthM: &ten, WidthM: &wide}.Record(), farm.Bed{ID: "B", LengthM: &ten, WidthM: &wide}.Record(),
-		farm.Tray{ID: "72", Cells: 72}.Record(),
-		farm.Variety{Name: "Cosmos white", Crop: "cosmos-single", SeedsAPacket: &packet, SeedsInStock: &stock}.Record(),
-		farm.Variety{Name: "Zinnia coral", Crop: "zinnia-tall"}.Record(),
-		farm.Variety{Name: "Snapdragon white", Crop: "snapdragon"}.Record(),
+	change := book.Change{Add: []book.Record{
+		book.Bed{ID: "A", LengthM: &ten, WidthM: &wide}.Record(), book.Bed{ID: "B", LengthM: &ten, WidthM: &wide}.Record(),
+		book.Tray{ID: "72", Cells: 72}.Record(),
+		book.Variety{Name: "Cosmos white", Crop: "cosmos-single", SeedsAPacket: &packet, SeedsInStock: &stock}.Record(),
+		book.Variety{Name: "Zinnia coral", Crop: "zinnia-tall"}.Record(),
+		book.Variety{Name: "Snapdragon white", Crop: "snapdragon"}.Record(),
 	}}
 	for key, value := range map[string]string{"name": "Winter", "latitude": latitude, "longitude": "0", "elevation_m": "100", "timezone": "UTC", "pick_days": "tue fri", "climate": climate} {
-		change.Add = append(change.Add, farm.Setting{Key: key, Value: value}.Record())
+		change.Add = append(change.Add, book.Setting{Key: key, Value: value}.Record())
 	}
 	if err := store.Apply(ctx, change); err != nil {
 		t.Fatal(err)
@@ -41,19 +45,19 @@ func winterFarm(t *testing.T, climate, latitude, today string) *farm.Farm {
 }
 
 // form is fields as somebody typed them: "stems=20 variety=Cosmos_white".
-func form(fields string) *farm.Fields {
+func form(fields string) *book.Fields {
 	given := make(map[string]string)
 	for _, f := range strings.Fields(fields) {
 		name, value, _ := strings.Cut(f, "=")
 		given[name] = strings.ReplaceAll(value, "_", " ")
 	}
-	return farm.NewFields(func(name string) string { return given[name] })
+	return book.NewFields(func(name string) string { return given[name] })
 }
 
-func ask(t *testing.T, s *farm.Snapshot, fields string) farm.SuccessionAsk {
+func ask(t *testing.T, s *look.Snapshot, fields string) plans.SuccessionAsk {
 	t.Helper()
 	f := form(fields)
-	a := s.Book.ReadSuccessionAsk(f, s.View.Today)
+	a := plans.ReadSuccessionAsk(s.Book, f, s.View.Today)
 	if err := f.Faults(); err != nil {
 		t.Fatalf("%s: %v", fields, err)
 	}
@@ -63,7 +67,7 @@ func ask(t *testing.T, s *farm.Snapshot, fields string) farm.SuccessionAsk {
 func TestWeeksAreCountedFromTheLastFrost(t *testing.T) {
 	week1 := day.Must("2027-05-12")
 	for d, want := range map[string]int{"2027-05-12": 1, "2027-05-18": 1, "2027-05-19": 2, "2027-05-11": 0, "2027-05-05": 0, "2027-05-04": -1, "2027-06-23": 7} {
-		if got := farm.WeekNo(week1, day.Must(d)); got != want {
+		if got := look.WeekNo(week1, day.Must(d)); got != want {
 			t.Errorf("%s is week %d, want %d", d, got, want)
 		}
 	}
@@ -73,7 +77,7 @@ func TestWeeksAreCountedFromTheLastFrost(t *testing.T) {
 func TestTakeOverAndBack(t *testing.T) {
 	f := winterFarm(t, "foothills-47n", "47", "2027-01-10")
 	s := snapshot(t, f)
-	p, err := s.PlanSuccession(ctx, ask(t, s, "variety=Cosmos_white bed=A stems=20 from=2027-07-12 until=2027-09-12 pinch=1"), nil)
+	p, err := plans.Successions(ctx, s, ask(t, s, "variety=Cosmos_white bed=A stems=20 from=2027-07-12 until=2027-09-12 pinch=1"), nil)
 	if err != nil || len(p.Sowings) == 0 {
 		t.Fatalf("no plan: %+v, %v", p, err)
 	}
@@ -87,7 +91,7 @@ func TestTakeOverAndBack(t *testing.T) {
 			t.Errorf("a sowing of %s, cut %s to %s, last safe %s", d.Started, d.FirstCut, d.LastCut, p.LastSafe)
 		}
 	}
-	taken, name := s.Plantings(p, "")
+	taken, name := plans.PlantingsOf(s, p, "")
 	if err := f.Add(ctx, "", taken...); err != nil {
 		t.Fatal(err)
 	}
@@ -107,7 +111,7 @@ func TestTakeOverAndBack(t *testing.T) {
 	if plants != planned || len(plan.Clashes(stays)) > 0 {
 		t.Errorf("%d plants of %d planned, clashes %v", plants, planned, plan.Clashes(stays))
 	}
-	seeds := season.Seeds()
+	seeds := plans.Seeds(season)
 	if len(seeds) != 1 || seeds[0].Plants != planned || seeds[0].ToOrder != seeds[0].Seeds-50 || seeds[0].Packets != (seeds[0].ToOrder+199)/200 {
 		t.Errorf("seed list %+v", seeds)
 	}
@@ -125,17 +129,17 @@ func TestTakeOverAndBack(t *testing.T) {
 // What is planted already counts: where it supplies every week, nothing more is to be sown.
 func TestWhatIsPlantedCounts(t *testing.T) {
 	f := winterFarm(t, "foothills-47n", "47", "2027-01-10")
-	row := farm.Planting{ID: "CW1", Variety: "Cosmos white", Method: crop.Direct, StartedOn: day.Must("2027-05-14"), Plants: 600}
+	row := book.Planting{ID: "CW1", Variety: "Cosmos white", Method: crop.Direct, StartedOn: day.Must("2027-05-14"), Plants: 600}
 	if err := f.Add(ctx, "", row.Record()); err != nil {
 		t.Fatal(err)
 	}
 	s := snapshot(t, f)
 	fields := "variety=Cosmos_white stems=15 from=2027-08-09 until=2027-08-29"
-	with, err := s.PlanSuccession(ctx, ask(t, s, fields+" existing=1"), nil)
+	with, err := plans.Successions(ctx, s, ask(t, s, fields+" existing=1"), nil)
 	if err != nil {
 		t.Fatal(err)
 	}
-	without, err := s.PlanSuccession(ctx, ask(t, s, fields), nil)
+	without, err := plans.Successions(ctx, s, ask(t, s, fields), nil)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -154,7 +158,7 @@ func TestPlansInTheSouth(t *testing.T) {
 	}
 	f := winterFarm(t, "temperate-38s", "-38", "2027-07-10")
 	s := snapshot(t, f)
-	p, err := s.PlanSuccession(ctx, ask(t, s, "crop=cosmos-single stems=30 from=2027-12-13 until=2028-02-13"), nil)
+	p, err := plans.Successions(ctx, s, ask(t, s, "crop=cosmos-single stems=30 from=2027-12-13 until=2028-02-13"), nil)
 	if err != nil || len(p.Sowings) == 0 {
 		t.Fatalf("no plan: %v", err)
 	}
@@ -167,7 +171,7 @@ func TestPlansInTheSouth(t *testing.T) {
 	if first := p.Sowings[0].Started; first.Before(day.Must("2027-08-01")) || first.After(day.Must("2027-12-01")) || held < 6 {
 		t.Errorf("first sown on %s, %d weeks held", first, held)
 	}
-	taken, _ := s.Plantings(p, "")
+	taken, _ := plans.PlantingsOf(s, p, "")
 	if err := f.Add(ctx, "", taken...); err != nil {
 		t.Fatal(err)
 	}
@@ -200,7 +204,7 @@ func TestPlansWithoutFrost(t *testing.T) {
 	}
 	f := winterFarm(t, "highland-5n", "5", "2027-01-10")
 	s := snapshot(t, f)
-	p, err := s.PlanSuccession(ctx, ask(t, s, "crop=sunflower-single stems=20 from=2027-10-04 until=2027-12-12"), nil)
+	p, err := plans.Successions(ctx, s, ask(t, s, "crop=sunflower-single stems=20 from=2027-10-04 until=2027-12-12"), nil)
 	if err != nil || len(p.Sowings) == 0 {
 		t.Fatalf("no plan: %v", err)
 	}
@@ -230,8 +234,8 @@ func TestAsksAreRefusedInPlainWords(t *testing.T) {
 			name, value, _ := strings.Cut(f, "=")
 			fields[name] = value
 		}
-		f := farm.NewFields(func(name string) string { return fields[name] })
-		s.Book.ReadSuccessionAsk(f, s.View.Today)
+		f := book.NewFields(func(name string) string { return fields[name] })
+		plans.ReadSuccessionAsk(s.Book, f, s.View.Today)
 		if err := f.Faults(); err == nil || !strings.Contains(err.Error(), want) {
 			t.Errorf("%s: %v, want %q", given, err, want)
 		}
@@ -241,7 +245,7 @@ func TestAsksAreRefusedInPlainWords(t *testing.T) {
 // A sowing after its last safe date is allowed when the grower insists.
 func TestALateSowingIsKept(t *testing.T) {
 	f := winterFarm(t, "foothills-47n", "47", "2027-01-10")
-	late := farm.Planting{ID: "ZC1", Variety: "Zinnia coral", Bed: "A", Method: crop.Direct, StartedOn: day.Must("2027-09-10"), Plants: 40, Squares: "1-10"}
+	late := book.Planting{ID: "ZC1", Variety: "Zinnia coral", Bed: "A", Method: crop.Direct, StartedOn: day.Must("2027-09-10"), Plants: 40, Squares: "1-10"}
 	if err := f.Add(ctx, "", late.Record()); err != nil {
 		t.Fatal(err)
 	}
@@ -266,7 +270,7 @@ func TestALateSowingIsKept(t *testing.T) {
 
 func TestPlacingAndAppointments(t *testing.T) {
 	f := winterFarm(t, "foothills-47n", "47", "2027-01-10")
-	for i, p := range []farm.Planting{
+	for i, p := range []book.Planting{
 		{ID: "SN1", Bed: "A", Variety: "Snapdragon white", Method: crop.Tray, StartedOn: day.Must("2027-02-20"), PlantedOutOn: day.Must("2027-04-15"), Plants: 200, Tray: "72"},
 		{ID: "ZC1", Bed: "A", Variety: "Zinnia coral", Method: crop.Direct, StartedOn: day.Must("2027-05-15"), Plants: 60},
 		{ID: "ZC2", Bed: "A", Variety: "Zinnia coral", Method: crop.Direct, StartedOn: day.Must("2027-05-16"), Plants: 500},
@@ -279,12 +283,12 @@ func TestPlacingAndAppointments(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	placed, without := season.Placing("")
+	placed, without := plans.Placing(season, "")
 	if len(placed) != 2 || !slices.Equal(without, []string{"ZC2"}) { // 132 squares hold 60 and, four on each, 200, but not 500
 		t.Errorf("%d placed, without %v", len(placed), without)
 	}
 	var said []string
-	for _, a := range season.Appointments() {
+	for _, a := range work.Appointments(season) {
 		said = append(said, a.On.String()+" "+a.What)
 	}
 	for _, want := range []string{"2027-02-20 Sow in trays SN1 Snapdragon white", "2027-04-15 Plant out SN1 Snapdragon white", "2027-05-15 Sow ZC1 Zinnia coral"} {
@@ -292,8 +296,8 @@ func TestPlacingAndAppointments(t *testing.T) {
 			t.Errorf("no %q among %q", want, said)
 		}
 	}
-	lines := season.Seeds()
-	bench := season.Bench(lines)
+	lines := plans.Seeds(season)
+	bench := plans.Bench(season, lines)
 	if len(bench) < 6 {
 		t.Errorf("trays stand in the nursery for %d weeks", len(bench))
 	}
@@ -306,9 +310,9 @@ func TestPlacingAndAppointments(t *testing.T) {
 
 // A record that was superseded when there were fewer columns is still read.
 func TestOldHistoryIsRead(t *testing.T) {
-	past := farm.Past{Kind: "plantings", Content: `[["ZC1","Zinnia coral","A","direct","2026-05-01","","","","60","",""]]`}
+	past := book.Past{Kind: "plantings", Content: `[["ZC1","Zinnia coral","A","direct","2026-05-01","","","","60","",""]]`}
 	r, err := past.Record()
-	if err != nil || len(r.Rows[0]) != len(farm.Plantings.Columns) || r.Field("plants") != "60" || r.Field("squares") != "" {
+	if err != nil || len(r.Rows[0]) != len(book.Plantings.Columns) || r.Field("plants") != "60" || r.Field("squares") != "" {
 		t.Errorf("%v, %v", r, err)
 	}
 }
@@ -317,7 +321,7 @@ func TestOldHistoryIsRead(t *testing.T) {
 func TestDecembersCalendarHasJanuarysSowings(t *testing.T) {
 	f := winterFarm(t, "foothills-47n", "47", "2026-12-20")
 	for i, started := range []string{"2027-01-25", "2027-03-20", "2028-01-10"} {
-		p := farm.Planting{ID: fmt.Sprintf("SN%d", i+1), Variety: "Snapdragon white", Method: crop.Tray, StartedOn: day.Must(started), Plants: 40}
+		p := book.Planting{ID: fmt.Sprintf("SN%d", i+1), Variety: "Snapdragon white", Method: crop.Tray, StartedOn: day.Must(started), Plants: 40}
 		if err := f.Add(ctx, "", p.Record()); err != nil {
 			t.Fatal(err)
 		}
@@ -328,7 +332,7 @@ func TestDecembersCalendarHasJanuarysSowings(t *testing.T) {
 			t.Fatal(err)
 		}
 		var got []string
-		for _, a := range season.Appointments() {
+		for _, a := range work.Appointments(season) {
 			if id, ok := strings.CutPrefix(a.ID, "start "); ok {
 				got = append(got, id)
 			}

@@ -12,6 +12,9 @@ import (
 	"dewcount/core/rounds"
 	"dewcount/croptable"
 	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
+	"dewcount/farm/work"
 	"dewcount/records"
 )
 
@@ -22,9 +25,9 @@ func TestOneComputationServesManyAskers(t *testing.T) {
 		t.Fatal(err)
 	}
 	type seen struct {
-		snap, without *farm.Snapshot
-		season        *farm.Season
-		causes        *farm.Causes
+		snap, without *look.Snapshot
+		season        *look.Season
+		causes        *look.Causes
 	}
 	all := make([]seen, 8)
 	var askers sync.WaitGroup
@@ -33,7 +36,7 @@ func TestOneComputationServesManyAskers(t *testing.T) {
 			var s seen
 			var errs [4]error
 			s.snap, errs[0] = f.Snapshot(ctx)
-			s.without, errs[1] = f.Without(s.snap, farm.Counts, "c")
+			s.without, errs[1] = f.Without(s.snap, book.Counts, "c")
 			s.season, errs[2] = f.Season(s.snap, 2026)
 			s.causes, errs[3] = s.snap.Causes("zinnia-tall")
 			if err := errors.Join(errs[:]...); err != nil {
@@ -114,11 +117,11 @@ func TestTheSecondOfTwoEditorsIsTold(t *testing.T) {
 	if err := f.CorrectShown(ctx, "Ada", mark, ada.Record()); err != nil {
 		t.Fatal(err)
 	}
-	changed, ok := errors.AsType[*farm.Changed](f.CorrectShown(ctx, "Ben", mark, ben.Record()))
+	changed, ok := errors.AsType[*book.Changed](f.CorrectShown(ctx, "Ben", mark, ben.Record()))
 	if !ok || changed.By != "Ada" || changed.Now.Field("plants") != "80" {
 		t.Fatalf("the second editor is told %+v", changed)
 	}
-	if _, ok := errors.AsType[*farm.Changed](f.Withdraw(ctx, "Ben", mark, farm.Plantings, "ZC1")); !ok {
+	if _, ok := errors.AsType[*book.Changed](f.Withdraw(ctx, "Ben", mark, book.Plantings, "ZC1")); !ok {
 		t.Error("what somebody has changed is withdrawn by who has not seen it")
 	}
 	if err := f.CorrectShown(ctx, "Ben", changed.Now.Mark(), ben.Record()); err != nil {
@@ -132,11 +135,11 @@ func TestTheSecondOfTwoEditorsIsTold(t *testing.T) {
 
 func TestSettingsSchoolsAndCropsTellTheSecondEditorToo(t *testing.T) {
 	f, _ := meadow(t)
-	book := snapshot(t, f).Book
-	settings, entry := book.SettingsMark(), croptable.Shipped()[0]
-	crop := farm.CropMark(entry)
+	b := snapshot(t, f).Book
+	settings, entry := b.SettingsMark(), croptable.Shipped()[0]
+	crop := book.CropMark(entry)
 	changes := map[string]func(who string) error{
-		"settings": func(who string) error { return f.Set(ctx, who, settings, []farm.Setting{{Key: "name", Value: who}}) },
+		"settings": func(who string) error { return f.Set(ctx, who, settings, []book.Setting{{Key: "name", Value: who}}) },
 		"school":   func(who string) error { return f.ChooseSchool(ctx, who, "zinnia-tall", "feed", "", "spring") },
 		"crop": func(who string) error {
 			e := entry
@@ -144,14 +147,14 @@ func TestSettingsSchoolsAndCropsTellTheSecondEditorToo(t *testing.T) {
 			return f.SetCrop(ctx, who, crop, e)
 		},
 		"job": func(who string) error {
-			return f.SetJobs(ctx, who, farm.JobSet{JobRecord: farm.JobRecord{Job: "ZC1 net", Planting: "ZC1", Task: rounds.Net, State: farm.JobDone, On: day.Must("2026-07-09"), Person: who}})
+			return f.SetJobs(ctx, who, book.JobSet{JobRecord: book.JobRecord{Job: "ZC1 net", Planting: "ZC1", Task: rounds.Net, State: book.JobDone, On: day.Must("2026-07-09"), Person: who}})
 		},
 	}
 	for what, change := range changes {
 		if err := change("Ada"); err != nil {
 			t.Errorf("%s: the first editor: %v", what, err)
 		}
-		if _, ok := errors.AsType[*farm.Changed](change("Ben")); !ok {
+		if _, ok := errors.AsType[*book.Changed](change("Ben")); !ok {
 			t.Errorf("%s: the second editor is told nothing", what)
 		}
 	}
@@ -160,8 +163,8 @@ func TestSettingsSchoolsAndCropsTellTheSecondEditorToo(t *testing.T) {
 // A round is ticked off and taken back as one: what is wrong with one job keeps all of them from being written down.
 func TestARoundIsKeptWhole(t *testing.T) {
 	f, store := meadow(t)
-	job := func(id, planting string, task rounds.Task) farm.JobSet {
-		return farm.JobSet{JobRecord: farm.JobRecord{Job: id, Planting: planting, Task: task, State: farm.JobDone, On: day.Must("2026-07-09")}}
+	job := func(id, planting string, task rounds.Task) book.JobSet {
+		return book.JobSet{JobRecord: book.JobRecord{Job: id, Planting: planting, Task: task, State: book.JobDone, On: day.Must("2026-07-09")}}
 	}
 	if err := f.SetJobs(ctx, "Tam", job("a", "ZC1", rounds.Pinch), job("b", "nowhere", rounds.Net)); err == nil {
 		t.Error("a job of no planting was written down")
@@ -176,18 +179,18 @@ func TestARoundIsKeptWhole(t *testing.T) {
 	if book, revision, _ := store.Load(ctx); len(book.Jobs) != 3 || revision != 2 {
 		t.Errorf("%d jobs in revision %d, want 3 in 2", len(book.Jobs), revision)
 	}
-	if err := f.Undo(ctx, "Tam", farm.Jobs, "a", "b", "never"); !errors.Is(err, farm.ErrNoSuchRecord) {
+	if err := f.Undo(ctx, "Tam", book.Jobs, "a", "b", "never"); !errors.Is(err, book.ErrNoSuchRecord) {
 		t.Errorf("undo of what never was: %v", err)
 	}
-	if err := f.Undo(ctx, "Tam", farm.Jobs, "c", "b", "a"); err != nil {
+	if err := f.Undo(ctx, "Tam", book.Jobs, "c", "b", "a"); err != nil {
 		t.Fatal(err)
 	}
-	book, revision, _ := store.Load(ctx)
+	b, revision, _ := store.Load(ctx)
 	was, _ := before.Planting("ZC1")
-	if now, _ := book.Planting("ZC1"); now.Record().Content() != was.Record().Content() || len(book.Jobs) != 0 || revision != 3 {
-		t.Errorf("undone, the planting is %v with %d jobs in revision %d", now.Record().Rows, len(book.Jobs), revision)
+	if now, _ := b.Planting("ZC1"); now.Record().Content() != was.Record().Content() || len(b.Jobs) != 0 || revision != 3 {
+		t.Errorf("undone, the planting is %v with %d jobs in revision %d", now.Record().Rows, len(b.Jobs), revision)
 	}
-	if err := f.Undo(ctx, "Tam", farm.Jobs, make([]string, farm.MostUndone+1)...); err == nil {
+	if err := f.Undo(ctx, "Tam", book.Jobs, make([]string, farm.MostUndone+1)...); err == nil {
 		t.Error("undo has no bound")
 	}
 }
@@ -206,15 +209,15 @@ func TestAChangeRestsOnWhatStands(t *testing.T) {
 	}
 	defer two.Close()
 	defer two.Close()
-	setting := func(key string) farm.Change {
-		return farm.Change{Add: []farm.Record{farm.Setting{Key: key, Value: "x"}.Record()}}
+	setting := func(key string) book.Change {
+		return book.Change{Add: []book.Record{book.Setting{Key: key, Value: "x"}.Record()}}
 	}
 	began, kept := make(chan bool), make(chan error)
 	go func() {
 		<-began
 		kept <- two.Apply(ctx, setting("soil"))
 	}()
-	err = one.Change(ctx, func() (farm.Change, error) {
+	err = one.Change(ctx, func() (book.Change, error) {
 		close(began)
 		time.Sleep(50 * time.Millisecond) // long enough for a write that nothing holds back
 		book, _, err := one.Load(ctx)
@@ -226,7 +229,7 @@ func TestAChangeRestsOnWhatStands(t *testing.T) {
 	if err := errors.Join(err, <-kept); err != nil {
 		t.Fatal(err)
 	}
-	if err := one.Change(ctx, func() (farm.Change, error) { return farm.Change{}, nil }); err != nil {
+	if err := one.Change(ctx, func() (book.Change, error) { return book.Change{}, nil }); err != nil {
 		t.Errorf("nothing to keep: %v", err)
 	}
 	if book, revision, err := one.Load(ctx); err != nil || len(book.Settings) != 2 || revision != 2 {
@@ -237,7 +240,7 @@ func TestAChangeRestsOnWhatStands(t *testing.T) {
 	for i, f := range farms {
 		writers.Go(func() {
 			for n := range 5 {
-				if err := f.Add(ctx, "", farm.Variety{Name: fmt.Sprintf("V%d-%d", i, n), Crop: "zinnia-tall"}.Record()); err != nil {
+				if err := f.Add(ctx, "", book.Variety{Name: fmt.Sprintf("V%d-%d", i, n), Crop: "zinnia-tall"}.Record()); err != nil {
 					t.Error(err)
 				}
 			}
@@ -260,7 +263,7 @@ func TestFrostDatesAreTheSameEveryDay(t *testing.T) {
 	}
 	for _, today := range []time.Time{now.AddDate(0, 3, 0), now.AddDate(0, 6, 3), now.AddDate(0, 10, 0)} {
 		now = today
-		if err := f.Add(ctx, "", farm.WeatherDay{Date: day.Of(today.AddDate(0, 0, -1).Date()), TminC: -4, TmaxC: 2}.Record()); err != nil {
+		if err := f.Add(ctx, "", book.WeatherDay{Date: day.Of(today.AddDate(0, 0, -1).Date()), TminC: -4, TmaxC: 2}.Record()); err != nil {
 			t.Fatal(err)
 		}
 		s := snapshot(t, f)
@@ -272,7 +275,7 @@ func TestFrostDatesAreTheSameEveryDay(t *testing.T) {
 			t.Errorf("on %s the frost dates are %v and %v in the season, in January %v", today.Format(time.DateOnly), a, b, first)
 		}
 	}
-	if err := f.Set(ctx, "", "", []farm.Setting{{Key: "last_frost", Value: "05-20"}}); err != nil {
+	if err := f.Set(ctx, "", "", []book.Setting{{Key: "last_frost", Value: "05-20"}}); err != nil {
 		t.Fatal(err)
 	}
 	s := snapshot(t, f)
@@ -289,28 +292,28 @@ func TestWorthCountingIsWhatSomebodyWaitsFor(t *testing.T) {
 	f, _ := meadow(t)
 	s := snapshot(t, f)
 	zinnia, sunflower := s.Index("ZC1"), s.Index("SU1")
-	if d := s.CountFor(zinnia); d != day.Must("2026-07-10") {
+	if d := work.CountFor(s, zinnia); d != day.Must("2026-07-10") {
 		t.Errorf("zinnias, which the market wants, are worth a count before %v, want Friday's pick", d)
 	}
-	if d := s.CountFor(sunflower); !d.IsZero() {
+	if d := work.CountFor(s, sunflower); !d.IsZero() {
 		t.Errorf("sunflowers, which nobody wants, are worth a count before %v", d)
 	}
-	if err := f.Withdraw(ctx, "", "", farm.OrderLines, "Market|1"); err != nil {
+	if err := f.Withdraw(ctx, "", "", book.OrderLines, "Market|1"); err != nil {
 		t.Fatal(err)
 	}
-	if err := f.Withdraw(ctx, "", "", farm.OrderLines, "Market|2"); err != nil {
+	if err := f.Withdraw(ctx, "", "", book.OrderLines, "Market|2"); err != nil {
 		t.Fatal(err)
 	}
-	if err := f.Withdraw(ctx, "", "", farm.Orders, "Market"); err != nil {
+	if err := f.Withdraw(ctx, "", "", book.Orders, "Market"); err != nil {
 		t.Fatal(err)
 	}
-	if s := snapshot(t, f); s.CountFor(zinnia).IsZero() {
+	if s := snapshot(t, f); work.CountFor(s, zinnia).IsZero() {
 		t.Error("on a farm without orders nothing is worth a count")
 	}
 	if err := f.Add(ctx, "", count("c", "2026-07-09", 60, 20, 10, 10, 10, 30).Record()); err != nil {
 		t.Fatal(err)
 	}
-	if d := snapshot(t, f).CountFor(zinnia); d == day.Must("2026-07-10") {
+	if d := work.CountFor(snapshot(t, f), zinnia); d == day.Must("2026-07-10") {
 		t.Error("what was counted this morning is worth another count before tomorrow's pick")
 	}
 }

@@ -3,17 +3,19 @@ package farm
 import (
 	"context"
 	"sync"
+
+	"dewcount/farm/book"
 )
 
 // A shelf keeps the book of the last revision, so that it is read from the store once and not for every question.
 type shelf struct {
 	mu       sync.Mutex
-	book     *Book
+	book     *book.Book
 	revision int64
 }
 
 // load returns the book as it stands, which the caller may change, and its revision.
-func (f *Farm) load(ctx context.Context) (*Book, int64, error) {
+func (f *Farm) load(ctx context.Context) (*book.Book, int64, error) {
 	f.shelf.mu.Lock()
 	defer f.shelf.mu.Unlock()
 	revision, err := f.store.Revision(ctx)
@@ -27,5 +29,5 @@ func (f *Farm) load(ctx context.Context) (*Book, int64, error) {
 		}
 		f.shelf.book, f.shelf.revision = book, revision
 	}
-	return f.shelf.book.own(), f.shelf.revision, nil
+	return f.shelf.book.Own(), f.shelf.revision, nil
 }

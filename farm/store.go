@@ -1,14 +1,18 @@
 package farm
 
-import "context"
+import (
+	"context"
+
+	"dewcount/farm/book"
+)
 
 // A Store keeps books; the package records fulfils it.
 type Store interface {
-	Load(ctx context.Context) (*Book, int64, error)
+	Load(ctx context.Context) (*book.Book, int64, error)
 	Revision(ctx context.Context) (int64, error)
 	// Change asks for a change and keeps it, all of it or nothing. From the asking on nobody else can write, in this program or another one:
 	// what plan reads still stands when its change is kept. An empty change keeps nothing and raises no revision.
-	Change(ctx context.Context, plan func() (Change, error)) error
+	Change(ctx context.Context, plan func() (book.Change, error)) error
 	// Apply is Change for one that is known beforehand.
-	Apply(ctx context.Context, c Change) error
+	Apply(ctx context.Context, c book.Change) error
 }

@@ -7,13 +7,13 @@ import (
 	"io"
 	"time"
 
-	"dewcount/farm"
+	"dewcount/farm/work"
 
 	ics "github.com/arran4/golang-ical"
 )
 
 // WriteCalendar writes appointments as an iCalendar (RFC 5545) of days without hours. made is when, in UTC.
-func WriteCalendar(w io.Writer, name string, appointments []farm.Appointment, made time.Time) error {
+func WriteCalendar(w io.Writer, name string, appointments []work.Appointment, made time.Time) error {
 	calendar := ics.NewCalendarFor("Dew Count")
 	calendar.SetMethod(ics.MethodPublish)
 	calendar.SetName(name)

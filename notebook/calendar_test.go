@@ -7,14 +7,14 @@ import (
 	"time"
 
 	"dewcount/core/day"
-	"dewcount/farm"
+	"dewcount/farm/work"
 
 	ics "github.com/arran4/golang-ical"
 )
 
 func TestCalendarIsReadByOthers(t *testing.T) {
 	made := time.Date(2027, 1, 10, 12, 0, 0, 0, time.UTC)
-	appointments := []farm.Appointment{
+	appointments := []work.Appointment{
 		{ID: "start ZC1", On: day.Must("2027-05-15"), What: "Sow ZC1 Zinnia, coral; tall", Where: "Brook 1", Note: strings.Repeat("a long note, with commas; ", 8)},
 		{ID: "order Market 2027-07-10", On: day.Must("2027-07-10"), What: "Market"},
 	}

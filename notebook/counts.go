@@ -4,12 +4,12 @@ import (
 	"slices"
 	"strings"
 
-	"dewcount/farm"
+	"dewcount/farm/book"
 )
 
 // group puts the rows of a count together; every other row is a record. Rows of a count share its id, or where each row
 // has an id of its own, or none, what they say of the whole count.
-func group(k *farm.Kind, rows []*placed) []*placed {
+func group(k *book.Kind, rows []*placed) []*placed {
 	if k.Parts == nil {
 		return rows
 	}

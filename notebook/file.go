@@ -11,12 +11,13 @@ import (
 	"strings"
 	"unicode/utf8"
 
-	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/fault"
 )
 
 // A placed record knows where its rows and fields stand.
 type placed struct {
-	record farm.Record
+	record book.Record
 	file   string
 	lines  []int            // by row
 	column map[string][]int // by field and row
@@ -24,7 +25,7 @@ type placed struct {
 
 // fault places what is wrong with the record.
 func (p *placed) fault(err error) error {
-	faults, ok := errors.AsType[farm.Faults](err)
+	faults, ok := errors.AsType[fault.List](err)
 	if !ok {
 		return err
 	}
@@ -33,13 +34,13 @@ func (p *placed) fault(err error) error {
 	if columns := p.column[first.Field]; columns != nil {
 		column = columns[first.Row]
 	}
-	return &Fault{File: p.file, Line: p.lines[first.Row], Column: column, Advice: first.Advice, Err: err}
+	return &fault.InFile{File: p.file, Line: p.lines[first.Row], Column: column, Advice: first.Advice, Err: err}
 }
 
 var byteOrderMark = []byte("\xef\xbb\xbf")
 
 // readFile reads the rows of a kind's file, fields in the order of the kind's columns; a missing file has none.
-func readFile(folder fs.FS, k *farm.Kind) ([]*placed, error) {
+func readFile(folder fs.FS, k *book.Kind) ([]*placed, error) {
 	name := k.Name + ".csv"
 	text, err := fs.ReadFile(folder, name)
 	if errors.Is(err, fs.ErrNotExist) {
@@ -50,30 +51,30 @@ func readFile(folder fs.FS, k *farm.Kind) ([]*placed, error) {
 	}
 	text = bytes.TrimPrefix(text, byteOrderMark)
 	if at := invalid(text); at >= 0 {
-		return nil, &Fault{File: name, Line: 1 + bytes.Count(text[:at], []byte("\n")), Column: at - bytes.LastIndexByte(text[:at], '\n'),
+		return nil, &fault.InFile{File: name, Line: 1 + bytes.Count(text[:at], []byte("\n")), Column: at - bytes.LastIndexByte(text[:at], '\n'),
 			Advice: "this letter is not UTF-8: save the file as UTF-8"}
 	}
 	r := csv.NewReader(bytes.NewReader(text))
 	header, err := r.Read()
 	if err != nil {
 		if len(bytes.TrimSpace(text)) == 0 {
-			return nil, &Fault{File: name, Line: 1, Column: 1, Advice: "the header row is missing: the first row names the columns"}
+			return nil, &fault.InFile{File: name, Line: 1, Column: 1, Advice: "the header row is missing: the first row names the columns"}
 		}
 		return nil, csvFault(name, err, 0)
 	}
 	for i, column := range header {
 		line, at := r.FieldPos(i)
 		if !slices.Contains(k.Columns, column) {
-			return nil, &Fault{File: name, Line: line, Column: at, Advice: fmt.Sprintf("%q is no column of this file: its columns are %s",
+			return nil, &fault.InFile{File: name, Line: line, Column: at, Advice: fmt.Sprintf("%q is no column of this file: its columns are %s",
 				column, strings.Join(k.Columns, ", "))}
 		}
 		if slices.Index(header, column) != i {
-			return nil, &Fault{File: name, Line: line, Column: at, Advice: fmt.Sprintf("the column %s stands twice: take one out", column)}
+			return nil, &fault.InFile{File: name, Line: line, Column: at, Advice: fmt.Sprintf("the column %s stands twice: take one out", column)}
 		}
 	}
 	for _, needed := range k.Needed {
 		if !slices.Contains(header, needed) {
-			return nil, &Fault{File: name, Line: 1, Column: 1, Advice: fmt.Sprintf("the column %s is missing: add it", needed)}
+			return nil, &fault.InFile{File: name, Line: 1, Column: 1, Advice: fmt.Sprintf("the column %s is missing: add it", needed)}
 		}
 	}
 	var rows []*placed
@@ -93,7 +94,7 @@ func readFile(folder fs.FS, k *farm.Kind) ([]*placed, error) {
 			p.column[column] = []int{at}
 			row[slices.Index(k.Columns, column)] = harmful(read[i])
 		}
-		p.record = farm.Record{Kind: k, Rows: [][]string{row}}
+		p.record = book.Record{Kind: k, Rows: [][]string{row}}
 		rows = append(rows, p)
 	}
 }
@@ -119,5 +120,5 @@ func csvFault(name string, err error, columns int) error {
 	if errors.Is(err, csv.ErrFieldCount) {
 		advice = fmt.Sprintf("this row has not the %d fields of the header: check its commas", columns)
 	}
-	return &Fault{File: name, Line: parse.Line, Column: parse.Column, Advice: advice, Err: err}
+	return &fault.InFile{File: name, Line: parse.Line, Column: parse.Column, Advice: advice, Err: err}
 }

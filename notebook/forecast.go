@@ -9,11 +9,12 @@ import (
 
 	"dewcount/core/crop"
 	"dewcount/core/forecast"
-	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
 )
 
 // WriteForecast writes a forecast as CSV: a row for every planting, pick day and use, then each crop's sums.
-func WriteForecast(w io.Writer, s *farm.Snapshot) error {
+func WriteForecast(w io.Writer, s *look.Snapshot) error {
 	rows := [][]string{{"planting", "crop", "variety", "pick_day", "use", "p10", "p25", "p50", "p75", "p90", "mean"}}
 	f := s.Forecast
 	add := func(planting, cropID, variety string, cells forecast.Cells, has [crop.Uses]bool) {
@@ -42,10 +43,10 @@ func WriteForecast(w io.Writer, s *farm.Snapshot) error {
 	return writeTable(w, rows)
 }
 
-func cents(n float64) string { return farm.Decimal(math.Round(n*100) / 100) }
+func cents(n float64) string { return book.Decimal(math.Round(n*100) / 100) }
 
 // WriteMilestones writes the dates of every planting as CSV; a date that will hardly come is empty.
-func WriteMilestones(w io.Writer, s *farm.Snapshot) error {
+func WriteMilestones(w io.Writer, s *look.Snapshot) error {
 	rows := [][]string{{"planting", "crop", "variety", "milestone", "p10", "p50", "p90"}}
 	for i, p := range s.Model.Plantings {
 		m := s.Milestones(i)
@@ -61,7 +62,7 @@ func WriteMilestones(w io.Writer, s *farm.Snapshot) error {
 }
 
 // WriteBacktest writes every pick that was forecast and cut as CSV.
-func WriteBacktest(w io.Writer, test *farm.Backtest) error {
+func WriteBacktest(w io.Writer, test *look.Backtest) error {
 	rows := [][]string{{"planting", "crop", "as_of", "pick_day", "lead_weeks", "p10", "p25", "p50", "p75", "p90", "mean", "calendar", "cut"}}
 	for _, r := range test.Rows {
 		row := []string{r.Planting, r.Crop, r.AsOf.String(), r.Pick.String(), strconv.Itoa(r.Lead())}

@@ -11,56 +11,41 @@ import (
 	"strings"
 
 	"dewcount/croptable"
-	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/fault"
 )
-
-// A Fault is one thing wrong in a notebook file. Its Error reads "counts.csv:14:9: " and the advice.
-type Fault struct {
-	File         string
-	Line, Column int // from 1
-	Advice       string
-	Err          error // what caused it, for Unwrap; may be nil
-}
-
-// Error names the place and says what to do.
-func (f *Fault) Error() string {
-	return fmt.Sprintf("%s:%d:%d: %s", f.File, f.Line, f.Column, f.Advice)
-}
-
-// Unwrap returns the cause.
-func (f *Fault) Unwrap() error { return f.Err }
 
 const cropsFile = "crops.json"
 
 // Read reads a notebook folder into a book that knows what base does, and returns it with the change that base lacks. What
-// base has already is skipped; a record that contradicts it, or the others, is a *Fault.
-func Read(folder fs.FS, base *farm.Book) (*farm.Book, farm.Change, error) {
+// base has already is skipped; a record that contradicts it, or the others, is a *fault.InFile.
+func Read(folder fs.FS, base *book.Book) (*book.Book, book.Change, error) {
 	if err := knownFiles(folder); err != nil {
-		return nil, farm.Change{}, err
+		return nil, book.Change{}, err
 	}
 	own, err := readCrops(folder)
 	if err != nil {
-		return nil, farm.Change{}, err
+		return nil, book.Change{}, err
 	}
-	r := &reader{folder: folder, book: base.WithCrops(own), known: make(map[*farm.Kind]map[string]farm.Record)}
-	for _, k := range farm.Kinds() {
+	r := &reader{folder: folder, book: base.WithCrops(own), known: make(map[*book.Kind]map[string]book.Record)}
+	for _, k := range book.Kinds() {
 		if err := r.readKind(k); err != nil {
-			return nil, farm.Change{}, err
+			return nil, book.Change{}, err
 		}
 	}
-	if missing := farm.LacksSetting(r.book.Settings); missing != "" {
-		return nil, farm.Change{}, &Fault{File: farm.Settings.Name + ".csv", Line: 1, Column: 1,
+	if missing := book.LacksSetting(r.book.Settings); missing != "" {
+		return nil, book.Change{}, &fault.InFile{File: book.Settings.Name + ".csv", Line: 1, Column: 1,
 			Advice: fmt.Sprintf("the setting %s is missing: add a line for it", missing)}
 	}
 	for _, p := range r.fresh {
-		if err := r.book.Check(p.record, farm.NotebookCare); err != nil {
-			return nil, farm.Change{}, p.fault(err)
+		if err := r.book.Check(p.record, book.NotebookCare); err != nil {
+			return nil, book.Change{}, p.fault(err)
 		}
 	}
 	if err := r.readHistory(); err != nil {
-		return nil, farm.Change{}, err
+		return nil, book.Change{}, err
 	}
-	change := farm.Change{OwnCrops: own, History: r.pasts}
+	change := book.Change{OwnCrops: own, History: r.pasts}
 	for _, p := range r.fresh {
 		change.Add = append(change.Add, p.record)
 	}
@@ -72,13 +57,13 @@ func knownFiles(folder fs.FS) error {
 	if err != nil {
 		return fmt.Errorf("the folder cannot be read: %w", err)
 	}
-	known := []string{cropsFile, farm.History.Name + ".csv"}
-	for _, k := range farm.Kinds() {
+	known := []string{cropsFile, book.History.Name + ".csv"}
+	for _, k := range book.Kinds() {
 		known = append(known, k.Name+".csv")
 	}
 	for _, e := range entries {
 		if !slices.Contains(known, e.Name()) && !strings.HasPrefix(e.Name(), ".") {
-			return &Fault{File: e.Name(), Line: 1, Column: 1, Advice: "this is no file of a notebook: take it out of the folder"}
+			return &fault.InFile{File: e.Name(), Line: 1, Column: 1, Advice: "this is no file of a notebook: take it out of the folder"}
 		}
 	}
 	return nil
@@ -103,7 +88,7 @@ func readCrops(folder fs.FS) ([]croptable.Entry, error) {
 		} else if id := faultyCrop(text, err); id > 0 {
 			line += bytes.Count(text[:id], []byte("\n"))
 		}
-		return nil, &Fault{File: cropsFile, Line: line, Column: column, Advice: err.Error(), Err: err}
+		return nil, &fault.InFile{File: cropsFile, Line: line, Column: column, Advice: err.Error(), Err: err}
 	}
 	return entries, nil
 }
@@ -130,14 +115,14 @@ func faultyCrop(text []byte, err error) int {
 
 type reader struct {
 	folder fs.FS
-	book   *farm.Book
-	known  map[*farm.Kind]map[string]farm.Record
+	book   *book.Book
+	known  map[*book.Kind]map[string]book.Record
 	fresh  []*placed
-	pasts  []farm.Past
+	pasts  []book.Past
 }
 
-func (r *reader) readKind(k *farm.Kind) error {
-	r.known[k] = make(map[string]farm.Record)
+func (r *reader) readKind(k *book.Kind) error {
+	r.known[k] = make(map[string]book.Record)
 	for _, record := range r.book.Records(k) {
 		r.known[k][record.ID()] = record
 	}
@@ -147,19 +132,19 @@ func (r *reader) readKind(k *farm.Kind) error {
 	}
 	mine := make(map[string]bool)
 	for _, p := range group(k, rows) {
-		record, err := new(farm.Book).Read(k, p.record.Rows)
+		record, err := new(book.Book).Read(k, p.record.Rows)
 		if err != nil {
 			return p.fault(err)
 		}
 		p.record = record
 		id := record.ID()
 		if mine[id] {
-			return p.fault(farm.Faults{{Field: k.Key[0], Advice: fmt.Sprintf("%s %q stands twice: take one of them out", k.Singular, id)}})
+			return p.fault(fault.List{{Field: k.Key[0], Advice: fmt.Sprintf("%s %q stands twice: take one of them out", k.Singular, id)}})
 		}
 		mine[id] = true
 		if there, ok := r.known[k][id]; ok {
 			if !there.Equal(record) {
-				return p.fault(farm.Faults{{Field: k.Key[0], Advice: (&farm.Conflict{Record: record, There: true}).Error()}})
+				return p.fault(fault.List{{Field: k.Key[0], Advice: (&book.Conflict{Record: record, There: true}).Error()}})
 			}
 			continue
 		}
@@ -172,7 +157,7 @@ func (r *reader) readKind(k *farm.Kind) error {
 }
 
 func (r *reader) readHistory() error {
-	rows, err := readFile(r.folder, farm.History)
+	rows, err := readFile(r.folder, book.History)
 	if err != nil {
 		return err
 	}
@@ -182,8 +167,8 @@ func (r *reader) readHistory() error {
 	}
 	for _, p := range rows {
 		fields := p.record.Rows[0]
-		f := farm.NewFields(func(name string) string { return fields[slices.Index(farm.History.Columns, name)] })
-		past := farm.ReadPast(f)
+		f := book.NewFields(func(name string) string { return fields[slices.Index(book.History.Columns, name)] })
+		past := book.ReadPast(f)
 		if err := f.Faults(); err != nil {
 			return p.fault(err)
 		}

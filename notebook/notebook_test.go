@@ -9,7 +9,8 @@ import (
 	"testing"
 	"testing/fstest"
 
-	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/fault"
 )
 
 // small is a notebook of one row.
@@ -35,7 +36,7 @@ pick_days,tue fri
 
 func file(text string) *fstest.MapFile { return &fstest.MapFile{Data: []byte(text)} }
 
-func read(folder fs.FS) (*farm.Book, farm.Change, error) { return Read(folder, farm.NewBook(nil)) }
+func read(folder fs.FS) (*book.Book, book.Change, error) { return Read(folder, book.NewBook(nil)) }
 
 func TestReadSmallNotebook(t *testing.T) {
 	book, change, err := read(small())
@@ -76,7 +77,7 @@ func TestRoundTrip(t *testing.T) {
 	}
 }
 
-func written(t testing.TB, b *farm.Book) fstest.MapFS {
+func written(t testing.TB, b *book.Book) fstest.MapFS {
 	t.Helper()
 	files, err := Files(b)
 	if err != nil {
@@ -140,7 +141,7 @@ func TestFaultsNameTheirPlace(t *testing.T) {
 		if c.advice == "plants_counted" {
 			c.advice = "cannot stand"
 		}
-		if _, ok := errors.AsType[*Fault](err); !ok || !strings.HasPrefix(err.Error(), c.place) || !strings.Contains(err.Error(), c.advice) {
+		if _, ok := errors.AsType[*fault.InFile](err); !ok || !strings.HasPrefix(err.Error(), c.place) || !strings.Contains(err.Error(), c.advice) {
 			t.Errorf("%s with %q for %q: %v, want %s … %s", c.name, c.new, c.old, err, c.place, c.advice)
 		}
 	}
@@ -178,7 +179,7 @@ func TestRowsWithIdsOfTheirOwnAreOneCount(t *testing.T) {
 // back to the same bytes.
 func FuzzRead(f *testing.F) {
 	names := []string{"crops.json", "history.csv"}
-	for _, k := range farm.Kinds() {
+	for _, k := range book.Kinds() {
 		names = append(names, k.Name+".csv")
 	}
 	at := func(name string) uint8 { return uint8(slices.Index(names, name)) }
@@ -194,7 +195,7 @@ func FuzzRead(f *testing.F) {
 		folder[names[int(which)%len(names)]] = &fstest.MapFile{Data: text}
 		book, _, err := read(folder)
 		if err != nil {
-			if fault, ok := errors.AsType[*Fault](err); !ok || fault.Line < 1 || fault.Column < 1 || fault.Advice == "" {
+			if f, ok := errors.AsType[*fault.InFile](err); !ok || f.Line < 1 || f.Column < 1 || f.Advice == "" {
 				t.Fatalf("a fault without a place: %v", err)
 			}
 			return

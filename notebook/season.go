@@ -5,11 +5,13 @@ import (
 	"strconv"
 
 	"dewcount/core/forecast"
-	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
+	"dewcount/farm/plans"
 )
 
 // WriteSeason writes a season as a table: each planting with its dates, likely and with their bounds.
-func WriteSeason(w io.Writer, s *farm.Season) error {
+func WriteSeason(w io.Writer, s *look.Season) error {
 	rows := [][]string{{"planting", "crop", "variety", "bed", "squares", "method", "plants", "started_on", "planted_out_on", "first_cut_p10", "first_cut_p50", "first_cut_p90",
 		"last_cut_p10", "last_cut_p50", "last_cut_p90"}}
 	bounds := func(w forecast.When) []string { return []string{w.Early.String(), w.Likely.String(), w.Late.String()} }
@@ -23,18 +25,18 @@ func WriteSeason(w io.Writer, s *farm.Season) error {
 }
 
 // WriteBeds writes who stands on which squares, and from when until when.
-func WriteBeds(w io.Writer, s *farm.Season) error {
+func WriteBeds(w io.Writer, s *look.Season) error {
 	rows := [][]string{{"bed", "planting", "variety", "squares", "plants", "height_cm", "from", "until"}}
-	for _, b := range s.Beds() {
+	for _, b := range plans.BedYears(s) {
 		for _, stay := range b.Stays {
-			rows = append(rows, []string{b.Bed.ID, stay.Planting, stay.Record.Variety, stay.Patch.String(), strconv.Itoa(stay.Record.Plants), farm.Decimal(stay.HighCM), stay.From.String(), stay.Until.String()})
+			rows = append(rows, []string{b.Bed.ID, stay.Planting, stay.Record.Variety, stay.Patch.String(), strconv.Itoa(stay.Record.Plants), book.Decimal(stay.HighCM), stay.From.String(), stay.Until.String()})
 		}
 	}
 	return writeTable(w, rows)
 }
 
 // WriteSeeds writes the seed list of a season.
-func WriteSeeds(w io.Writer, lines []farm.SeedLine) error {
+func WriteSeeds(w io.Writer, lines []plans.SeedLine) error {
 	rows := [][]string{{"variety", "crop", "plants", "seeds", "in_stock", "to_order", "packets", "other_parts"}}
 	for _, l := range lines {
 		if l.Seeds+l.Parts == 0 {

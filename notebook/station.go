@@ -13,7 +13,8 @@ import (
 	"time"
 
 	"dewcount/core/day"
-	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/fault"
 )
 
 // A Station is how a weather station writes its CSV: which column holds what. It is kept as text in a setting of the farm.
@@ -104,23 +105,23 @@ const leastReadings = 0.5
 
 // Read reads a station's file: a day of the farm's weather for each day of which there are rows enough, in order. Where a day has several
 // rows their extremes and the sum of their rain are the day's. file is its name, for faults, which name line and column.
-func (s Station) Read(file string, text []byte) ([]farm.WeatherDay, error) {
+func (s Station) Read(file string, text []byte) ([]book.WeatherDay, error) {
 	rows, lines, err := stationTable(text)
 	if err != nil {
-		return nil, &Fault{File: file, Line: 1, Column: 1, Advice: err.Error(), Err: err}
+		return nil, &fault.InFile{File: file, Line: 1, Column: 1, Advice: err.Error(), Err: err}
 	}
 	if !s.Fits(rows[0]) {
-		return nil, &Fault{File: file, Line: 1, Column: 1, Advice: "a column of the mapping is not in this file: choose the columns again"}
+		return nil, &fault.InFile{File: file, Line: 1, Column: 1, Advice: "a column of the mapping is not in this file: choose the columns again"}
 	}
 	at := func(column string) int { return slices.Index(rows[0], column) }
 	type gathered struct {
-		farm.WeatherDay
+		book.WeatherDay
 		readings int
 	}
 	days := make(map[day.Day]*gathered)
 	for i, row := range rows[1:] {
 		fault := func(column int, advice string, args ...any) error {
-			return &Fault{File: file, Line: lines[i+1], Column: column + 1, Advice: fmt.Sprintf(advice, args...)}
+			return &fault.InFile{File: file, Line: lines[i+1], Column: column + 1, Advice: fmt.Sprintf(advice, args...)}
 		}
 		cell := func(column string) (string, int) {
 			k := at(column)
@@ -158,7 +159,7 @@ func (s Station) Read(file string, text []byte) ([]farm.WeatherDay, error) {
 		}
 		g := days[on]
 		if g == nil {
-			g = &gathered{WeatherDay: farm.WeatherDay{Date: on, TminC: low, TmaxC: high}}
+			g = &gathered{WeatherDay: book.WeatherDay{Date: on, TminC: low, TmaxC: high}}
 			days[on] = g
 		}
 		g.readings++
@@ -186,7 +187,7 @@ func (s Station) Read(file string, text []byte) ([]farm.WeatherDay, error) {
 	for _, g := range days {
 		most = max(most, g.readings)
 	}
-	var all []farm.WeatherDay
+	var all []book.WeatherDay
 	for _, g := range days {
 		if float64(g.readings) < leastReadings*float64(most) {
 			continue // the first or the last day of the file, cut off
@@ -199,7 +200,7 @@ func (s Station) Read(file string, text []byte) ([]farm.WeatherDay, error) {
 		}
 		all = append(all, g.WeatherDay)
 	}
-	slices.SortFunc(all, func(a, b farm.WeatherDay) int { return a.Date.Compare(b.Date) })
+	slices.SortFunc(all, func(a, b book.WeatherDay) int { return a.Date.Compare(b.Date) })
 	return all, nil
 }
 

@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"dewcount/core/day"
+	"dewcount/fault"
 )
 
 func TestStationsOfManyKinds(t *testing.T) {
@@ -47,8 +48,8 @@ func TestAStationsFaultNamesItsPlace(t *testing.T) {
 		"date,tmin,tmax,rain\n2026-07-01,11,88,0\n":                   "station.csv:2:3: ",
 	} {
 		_, err := s.Read("station.csv", []byte(text))
-		var fault *Fault
-		if !errors.As(err, &fault) || !strings.HasPrefix(err.Error(), want) {
+		var f *fault.InFile
+		if !errors.As(err, &f) || !strings.HasPrefix(err.Error(), want) {
 			t.Errorf("%q: %v, want a fault at %s", text, err, want)
 		}
 	}

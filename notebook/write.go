@@ -7,7 +7,7 @@ import (
 	"strings"
 
 	"dewcount/croptable"
-	"dewcount/farm"
+	"dewcount/farm/book"
 )
 
 // A File is a file of a notebook that is to be written.
@@ -17,20 +17,20 @@ type File struct {
 }
 
 // Files returns a book as the files of a notebook folder, all of them, even the empty ones.
-func Files(b *farm.Book) ([]File, error) {
+func Files(b *book.Book) ([]File, error) {
 	var files []File
-	for _, k := range farm.Kinds() {
+	for _, k := range book.Kinds() {
 		rows := [][]string{k.Columns}
 		for _, record := range b.Records(k) {
 			rows = append(rows, record.Rows...)
 		}
 		files = append(files, File{k.Name + ".csv", table(rows)})
 	}
-	rows := [][]string{farm.History.Columns}
+	rows := [][]string{book.History.Columns}
 	for _, p := range b.History {
 		rows = append(rows, p.Row())
 	}
-	files = append(files, File{farm.History.Name + ".csv", table(rows)})
+	files = append(files, File{book.History.Name + ".csv", table(rows)})
 	own := slices.Clone(b.OwnCrops)
 	slices.SortFunc(own, func(x, y croptable.Entry) int { return strings.Compare(x.ID, y.ID) })
 	var crops bytes.Buffer

@@ -7,7 +7,7 @@ import (
 	"strings"
 	"time"
 
-	"dewcount/farm"
+	"dewcount/fault"
 )
 
 // An Invitation lets one person in, once, until it ends.
@@ -34,7 +34,7 @@ func (p *People) Invite(ctx context.Context, role Role, person, madeBy string) (
 		role = who.Role
 	}
 	if !slices.Contains(Roles(), role) {
-		return "", farm.Faults{{Field: "role", Advice: "choose owner, crew or reader"}}
+		return "", fault.List{{Field: "role", Advice: "choose owner, crew or reader"}}
 	}
 	secret := rand.Text()
 	now := p.clock().UTC()
@@ -121,7 +121,7 @@ func (p *People) Join(ctx context.Context, secret, name, password, from string) 
 // renewed gives a person a new password, which ends all their sessions.
 func renewed(who Person, password string) (Person, error) {
 	if advice := weak(password); advice != "" {
-		return who, farm.Faults{{Field: "password", Advice: advice}}
+		return who, fault.List{{Field: "password", Advice: advice}}
 	}
 	who.Password = hashOf(password)
 	who.Epoch++

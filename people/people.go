@@ -16,7 +16,8 @@ import (
 	"time"
 	"unicode/utf8"
 
-	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/fault"
 )
 
 // A Role is what somebody may do.
@@ -137,7 +138,7 @@ func (p *People) SetUp(ctx context.Context, code, name, password, from string) (
 	}
 	typed := strings.ToUpper(strings.NewReplacer("-", "", " ", "").Replace(code))
 	if p.code == "" || subtle.ConstantTimeCompare([]byte(typed), []byte(strings.ReplaceAll(p.code, "-", ""))) != 1 {
-		return Person{}, farm.Faults{{Field: "code", Advice: ErrCode.Error()}}
+		return Person{}, fault.List{{Field: "code", Advice: ErrCode.Error()}}
 	}
 	p.guard.passed(doors...)
 	p.mutex.Lock()
@@ -159,7 +160,7 @@ func (p *People) SetUp(ctx context.Context, code, name, password, from string) (
 
 // newPerson checks a name and a password that somebody has chosen.
 func (p *People) newPerson(all []Person, name, password string, role Role) (Person, error) {
-	f := farm.NewFields(func(string) string { return name })
+	f := book.NewFields(func(string) string { return name })
 	who := Person{ID: rand.Text(), Name: f.Name("name", "a name"), Role: role, JoinedAt: p.clock().UTC().Format(time.RFC3339)}
 	if slices.ContainsFunc(all, named(who.Name)) {
 		f.Fault("name", "somebody here is called %s already: add a letter", who.Name)
@@ -203,7 +204,7 @@ func (p *People) ChangePassword(ctx context.Context, id, old, password, from str
 	}
 	return p.change(ctx, id, func(_ []Person, who Person) (Person, error) {
 		if !matches(old, who.Password) {
-			return who, farm.Faults{{Field: "old", Advice: "this is not your password of now: type it again"}}
+			return who, fault.List{{Field: "old", Advice: "this is not your password of now: type it again"}}
 		}
 		p.guard.passed(doors...)
 		return renewed(who, password)
@@ -224,7 +225,7 @@ func (p *People) SetRole(ctx context.Context, id string, role Role) error {
 	_, err := p.change(ctx, id, func(all []Person, who Person) (Person, error) {
 		switch {
 		case !slices.Contains(Roles(), role):
-			return who, farm.Faults{{Field: "role", Advice: "choose owner, crew or reader"}}
+			return who, fault.List{{Field: "role", Advice: "choose owner, crew or reader"}}
 		case role != Owner && lastOwner(all, who):
 			return who, ErrLastOwner
 		}

@@ -11,7 +11,7 @@ import (
 	"testing"
 	"time"
 
-	"dewcount/farm"
+	"dewcount/fault"
 )
 
 var ctx = context.Background()
@@ -115,7 +115,7 @@ func TestRolesHoldWhatLowerOnesMay(t *testing.T) {
 
 func TestTheFirstOwnerNeedsTheCodeAndComesOnce(t *testing.T) {
 	p, _, _ := newFarm(t)
-	var faults farm.Faults
+	var faults fault.List
 	if _, err := p.SetUp(ctx, "ABCD-2346", "Wren", good, "here"); !errors.As(err, &faults) || faults[0].Field != "code" {
 		t.Errorf("a wrong code: %v, want a fault of the field code", err)
 	}
@@ -157,7 +157,7 @@ func TestInvitationsWorkOnceAndForAWeek(t *testing.T) {
 	if strings.Contains(m.invitations[0].Hash, secret) {
 		t.Error("the secret itself is kept")
 	}
-	var faults farm.Faults
+	var faults fault.List
 	if _, err := p.Join(ctx, secret, "WREN", good, "here"); !errors.As(err, &faults) {
 		t.Errorf("a name that is taken: %v, want a fault", err)
 	}

@@ -8,7 +8,7 @@ import (
 	"strings"
 
 	"dewcount/croptable"
-	"dewcount/farm"
+	"dewcount/farm/book"
 
 	"github.com/jmoiron/sqlx"
 )
@@ -18,7 +18,7 @@ const readCrops = `SELECT profile FROM crops ORDER BY id`
 const readHistory = `SELECT kind, id, content, ended, ended_at, coalesce(ended_by, '') FROM history ORDER BY kind, id, number`
 
 // Load returns the book as it stands, and its revision.
-func (r *Records) Load(ctx context.Context) (*farm.Book, int64, error) {
+func (r *Records) Load(ctx context.Context) (*book.Book, int64, error) {
 	tx, err := r.read.BeginTxx(ctx, nil)
 	if err != nil {
 		return nil, 0, fmt.Errorf("begin: %w", err)
@@ -36,34 +36,34 @@ func (r *Records) Load(ctx context.Context) (*farm.Book, int64, error) {
 	if err != nil {
 		return nil, 0, fmt.Errorf("the farm's own crops: %w", err)
 	}
-	book := farm.NewBook(own)
-	for _, k := range farm.Kinds() {
+	b := book.NewBook(own)
+	for _, k := range book.Kinds() {
 		all, err := readKind(ctx, tx, k)
 		if err != nil {
 			return nil, 0, err
 		}
 		for _, record := range all {
-			if err := book.Restore(k, record.Rows); err != nil {
+			if err := b.Restore(k, record.Rows); err != nil {
 				return nil, 0, fmt.Errorf("%s %s in the database: %w", k.Name, record.ID(), err)
 			}
 		}
 	}
-	if book.History, err = readPasts(ctx, tx); err != nil {
+	if b.History, err = readPasts(ctx, tx); err != nil {
 		return nil, 0, err
 	}
-	return book, revision, nil
+	return b, revision, nil
 }
 
-func readKind(ctx context.Context, tx *sqlx.Tx, k *farm.Kind) ([]farm.Record, error) {
+func readKind(ctx context.Context, tx *sqlx.Tx, k *book.Kind) ([]book.Record, error) {
 	t := tablesOf(k)[0]
 	rows, err := readRows(ctx, tx, t, t.selectAll())
 	if err != nil {
 		return nil, err
 	}
-	all := make([]farm.Record, len(rows))
+	all := make([]book.Record, len(rows))
 	if k.Parts == nil {
 		for i, row := range rows {
-			all[i] = farm.Record{Kind: k, Rows: [][]string{row}}
+			all[i] = book.Record{Kind: k, Rows: [][]string{row}}
 		}
 		return all, nil
 	}
@@ -74,24 +74,24 @@ func readKind(ctx context.Context, tx *sqlx.Tx, k *farm.Kind) ([]farm.Record, er
 	}
 	partsByID := make(map[string][][]string)
 	for _, part := range parts {
-		id := farm.Record{Kind: k, Rows: [][]string{part}}.ID()
+		id := book.Record{Kind: k, Rows: [][]string{part}}.ID()
 		partsByID[id] = append(partsByID[id], part)
 	}
 	for i, row := range rows {
-		all[i] = whole(k, row, partsByID[farm.Record{Kind: k, Rows: [][]string{row}}.ID()])
+		all[i] = whole(k, row, partsByID[book.Record{Kind: k, Rows: [][]string{row}}.ID()])
 	}
 	return all, nil
 }
 
-func readPasts(ctx context.Context, tx *sqlx.Tx) ([]farm.Past, error) {
+func readPasts(ctx context.Context, tx *sqlx.Tx) ([]book.Past, error) {
 	rows, err := tx.QueryContext(ctx, readHistory)
 	if err != nil {
 		return nil, fmt.Errorf("read the history: %w", err)
 	}
 	defer rows.Close()
-	var pasts []farm.Past
+	var pasts []book.Past
 	for rows.Next() {
-		var p farm.Past
+		var p book.Past
 		if err := rows.Scan(&p.Kind, &p.ID, &p.Content, &p.Ended, &p.EndedAt, &p.EndedBy); err != nil {
 			return nil, fmt.Errorf("read the history: %w", err)
 		}
@@ -111,12 +111,12 @@ const readCrop = `SELECT profile FROM crops WHERE id = ?`
 
 // Apply keeps a change, all of it or nothing. A record that is added again with the same content is skipped; with another, or
 // one that is to be corrected and is not there, Apply fails with a *farm.Conflict.
-func (r *Records) Apply(ctx context.Context, c farm.Change) error {
-	return r.Change(ctx, func() (farm.Change, error) { return c, nil })
+func (r *Records) Apply(ctx context.Context, c book.Change) error {
+	return r.Change(ctx, func() (book.Change, error) { return c, nil })
 }
 
 // Change is Apply of what plan makes while nobody else can write: the transaction has begun to.
-func (r *Records) Change(ctx context.Context, plan func() (farm.Change, error)) error {
+func (r *Records) Change(ctx context.Context, plan func() (book.Change, error)) error {
 	return r.change(ctx, func(tx *sqlx.Tx) error {
 		c, err := plan()
 		if err != nil {
@@ -142,7 +142,7 @@ func (r *Records) Change(ctx context.Context, plan func() (farm.Change, error)) 
 					return err
 				}
 			case !now.Equal(record):
-				return &farm.Conflict{Record: record, There: true}
+				return &book.Conflict{Record: record, There: true}
 			}
 		}
 		for _, record := range c.Correct {
@@ -173,15 +173,15 @@ func (r *Records) Change(ctx context.Context, plan func() (farm.Change, error)) 
 }
 
 // end moves the record that stands under a key into the history.
-func end(ctx context.Context, tx *sqlx.Tx, record farm.Record, how string, c farm.Change) error {
+func end(ctx context.Context, tx *sqlx.Tx, record book.Record, how string, c book.Change) error {
 	now, there, err := standing(ctx, tx, record)
 	if err != nil {
 		return err
 	}
 	if !there {
-		return &farm.Conflict{Record: record}
+		return &book.Conflict{Record: record}
 	}
-	p := farm.Past{Kind: now.Kind.Name, ID: now.ID(), Content: now.Content(), Ended: how, EndedAt: c.Stamp, EndedBy: c.Who}
+	p := book.Past{Kind: now.Kind.Name, ID: now.ID(), Content: now.Content(), Ended: how, EndedAt: c.Stamp, EndedBy: c.Who}
 	if err := keep(ctx, tx, p); err != nil {
 		return err
 	}
@@ -191,8 +191,8 @@ func end(ctx context.Context, tx *sqlx.Tx, record farm.Record, how string, c far
 const signRecord = `INSERT INTO made (kind, id, "at", "by") VALUES (?, ?, ?, ?) ON CONFLICT DO NOTHING`
 
 // sign writes down who made a record; where nobody was signed in there is nothing to write.
-func sign(ctx context.Context, tx *sqlx.Tx, record farm.Record, c farm.Change) error {
-	if c.Who == "" || record.Kind == farm.Makers {
+func sign(ctx context.Context, tx *sqlx.Tx, record book.Record, c book.Change) error {
+	if c.Who == "" || record.Kind == book.Makers {
 		return nil
 	}
 	if _, err := tx.ExecContext(ctx, signRecord, record.Kind.Name, record.ID(), c.Stamp, c.Who); err != nil {
@@ -201,7 +201,7 @@ func sign(ctx context.Context, tx *sqlx.Tx, record farm.Record, c farm.Change) e
 	return nil
 }
 
-func keep(ctx context.Context, tx *sqlx.Tx, p farm.Past) error {
+func keep(ctx context.Context, tx *sqlx.Tx, p book.Past) error {
 	if _, err := tx.ExecContext(ctx, insertHistory, p.Kind, p.ID, p.Content, p.Ended, p.EndedAt, p.EndedBy); err != nil {
 		return fmt.Errorf("write the history of %s %s: %w", p.Kind, p.ID, err)
 	}

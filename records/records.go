@@ -14,7 +14,7 @@ import (
 	"os"
 	"path/filepath"
 
-	"dewcount/farm"
+	"dewcount/fault"
 
 	"github.com/jmoiron/sqlx"
 	"github.com/pressly/goose/v3"
@@ -79,7 +79,7 @@ func ownerOnly(path string) error {
 		err = errors.Join(file.Chmod(privateMode), file.Close())
 	}
 	if err != nil {
-		return &farm.Advice{Words: path + " cannot be written: name a file in a folder that is there and that you may write to", Err: err}
+		return &fault.Advice{Words: path + " cannot be written: name a file in a folder that is there and that you may write to", Err: err}
 	}
 	return nil
 }
@@ -108,7 +108,7 @@ func migrate(ctx context.Context, path string) error {
 		return err
 	}
 	if _, err := provider.Up(ctx); err != nil {
-		return &farm.Advice{Words: path + " could not be brought up to date, and is as it was: is there room on the disk, and does no other program use it?", Err: err}
+		return &fault.Advice{Words: path + " could not be brought up to date, and is as it was: is there room on the disk, and does no other program use it?", Err: err}
 	}
 	return nil
 }
@@ -160,8 +160,8 @@ func (r *Records) change(ctx context.Context, f func(*sqlx.Tx) error) error {
 
 // fullDisk gives advice for the one failure that a person can mend.
 func fullDisk(err error) error {
-	if fault, ok := errors.AsType[*sqlite.Error](err); ok && fault.Code()&0xff == sqlite3.SQLITE_FULL {
-		return &farm.Advice{Words: "the disk is full and nothing was recorded: make room and send it again", Err: err}
+	if one, ok := errors.AsType[*sqlite.Error](err); ok && one.Code()&0xff == sqlite3.SQLITE_FULL {
+		return &fault.Advice{Words: "the disk is full and nothing was recorded: make room and send it again", Err: err}
 	}
 	return err
 }
@@ -201,7 +201,7 @@ func (r *Records) Backup(ctx context.Context, file string) error {
 		return err
 	}
 	if _, err := r.read.ExecContext(ctx, `VACUUM INTO ?`, file); err != nil {
-		return &farm.Advice{Words: "the copy " + file + " cannot be written: name a new file in a folder that is there and has room",
+		return &fault.Advice{Words: "the copy " + file + " cannot be written: name a new file in a folder that is there and has room",
 			Err: errors.Join(err, removeIfThere(file))}
 	}
 	return nil

@@ -11,7 +11,8 @@ import (
 	"testing"
 
 	"dewcount/core/day"
-	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/fault"
 )
 
 var ctx = context.Background()
@@ -28,21 +29,21 @@ func open(t *testing.T, file string) *Records {
 
 // row of zinnias, and a count of it.
 var (
-	variety  = farm.Variety{Name: "Zinnia coral", Crop: "zinnia-tall"}
-	planting = farm.Planting{ID: "ZC1", Variety: "Zinnia coral", Method: "direct", StartedOn: day.Must("2026-05-02"), Plants: 60}
-	count    = farm.Count{ID: "c1", CountedAt: day.At(day.Must("2026-07-09"), 6, 20), Planting: "ZC1", PlantsCount: 12, Stems: [8]int{4, 0, 3, 0, 0, 2}}
+	variety  = book.Variety{Name: "Zinnia coral", Crop: "zinnia-tall"}
+	planting = book.Planting{ID: "ZC1", Variety: "Zinnia coral", Method: "direct", StartedOn: day.Must("2026-05-02"), Plants: 60}
+	count    = book.Count{ID: "c1", CountedAt: day.At(day.Must("2026-07-09"), 6, 20), Planting: "ZC1", PlantsCount: 12, Stems: [8]int{4, 0, 3, 0, 0, 2}}
 )
 
 func planted(t *testing.T) *Records {
 	t.Helper()
 	r := open(t, filepath.Join(t.TempDir(), "farm ?%.db")) // a path that an address must quote
-	if err := r.Apply(ctx, farm.Change{Add: []farm.Record{variety.Record(), planting.Record(), count.Record()}}); err != nil {
+	if err := r.Apply(ctx, book.Change{Add: []book.Record{variety.Record(), planting.Record(), count.Record()}}); err != nil {
 		t.Fatal(err)
 	}
 	return r
 }
 
-func load(t *testing.T, r *Records) *farm.Book {
+func load(t *testing.T, r *Records) *book.Book {
 	t.Helper()
 	book, _, err := r.Load(ctx)
 	if err != nil {
@@ -67,13 +68,13 @@ func TestSentTwiceIsStoredOnce(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if err := r.Apply(ctx, farm.Change{Add: []farm.Record{count.Record()}}); err != nil {
+	if err := r.Apply(ctx, book.Change{Add: []book.Record{count.Record()}}); err != nil {
 		t.Errorf("the same count again: %v", err)
 	}
 	other := count
 	other.Stems[0] = 9
-	err = r.Apply(ctx, farm.Change{Add: []farm.Record{other.Record()}})
-	if conflict, ok := errors.AsType[*farm.Conflict](err); !ok || !conflict.There {
+	err = r.Apply(ctx, book.Change{Add: []book.Record{other.Record()}})
+	if conflict, ok := errors.AsType[*book.Conflict](err); !ok || !conflict.There {
 		t.Errorf("another count under the same id: %v, want a conflict", err)
 	}
 	if book := load(t, r); len(book.Counts) != 1 || book.Counts[0].Stems != count.Stems {
@@ -88,19 +89,19 @@ func TestCorrectionKeepsWhatStood(t *testing.T) {
 	r := planted(t)
 	corrected := count
 	corrected.Stems = [8]int{0, 7}
-	if err := r.Apply(ctx, farm.Change{Correct: []farm.Record{corrected.Record()}, Stamp: "2026-07-09T05:00:00Z", Who: "Ada"}); err != nil {
+	if err := r.Apply(ctx, book.Change{Correct: []book.Record{corrected.Record()}, Stamp: "2026-07-09T05:00:00Z", Who: "Ada"}); err != nil {
 		t.Fatal(err)
 	}
-	if err := r.Apply(ctx, farm.Change{Withdraw: []farm.Record{corrected.Record()}, Stamp: "2026-07-09T06:00:00Z"}); err != nil {
+	if err := r.Apply(ctx, book.Change{Withdraw: []book.Record{corrected.Record()}, Stamp: "2026-07-09T06:00:00Z"}); err != nil {
 		t.Fatal(err)
 	}
-	book := load(t, r)
-	if len(book.Counts) != 0 || len(book.History) != 2 {
-		t.Fatalf("%d counts stand, %d are past", len(book.Counts), len(book.History))
+	b := load(t, r)
+	if len(b.Counts) != 0 || len(b.History) != 2 {
+		t.Fatalf("%d counts stand, %d are past", len(b.Counts), len(b.History))
 	}
-	first, err := book.History[0].Record()
-	if err != nil || !first.Equal(count.Record()) || book.History[0].Ended != "superseded" || book.History[0].EndedBy != "Ada" {
-		t.Errorf("the first past is %+v, %v", book.History[0], err)
+	first, err := b.History[0].Record()
+	if err != nil || !first.Equal(count.Record()) || b.History[0].Ended != "superseded" || b.History[0].EndedBy != "Ada" {
+		t.Errorf("the first past is %+v, %v", b.History[0], err)
 	}
 	if _, err := r.write.Exec(`DELETE FROM history`); err == nil {
 		t.Error("the history could be deleted")
@@ -108,8 +109,8 @@ func TestCorrectionKeepsWhatStood(t *testing.T) {
 	if _, err := r.write.Exec(`UPDATE history SET content = '[]'`); err == nil {
 		t.Error("the history could be changed")
 	}
-	err = r.Apply(ctx, farm.Change{Correct: []farm.Record{count.Record()}})
-	if conflict, ok := errors.AsType[*farm.Conflict](err); !ok || conflict.There {
+	err = r.Apply(ctx, book.Change{Correct: []book.Record{count.Record()}})
+	if conflict, ok := errors.AsType[*book.Conflict](err); !ok || conflict.There {
 		t.Errorf("correcting what is withdrawn: %v, want a conflict", err)
 	}
 }
@@ -120,7 +121,7 @@ func TestAllOrNothing(t *testing.T) {
 	bad.ID, bad.Variety = "XX", "not on record"
 	good := planting
 	good.ID = "ZC2"
-	if err := r.Apply(ctx, farm.Change{Add: []farm.Record{good.Record(), bad.Record()}}); err == nil {
+	if err := r.Apply(ctx, book.Change{Add: []book.Record{good.Record(), bad.Record()}}); err == nil {
 		t.Fatal("a planting of an unknown variety was kept")
 	}
 	if book := load(t, r); len(book.Plantings) != 1 {
@@ -131,7 +132,7 @@ func TestAllOrNothing(t *testing.T) {
 func TestTwoPeopleAtOnce(t *testing.T) {
 	file := filepath.Join(t.TempDir(), "farm.db")
 	a, b := open(t, file), open(t, file)
-	if err := a.Apply(ctx, farm.Change{Add: []farm.Record{variety.Record(), planting.Record()}}); err != nil {
+	if err := a.Apply(ctx, book.Change{Add: []book.Record{variety.Record(), planting.Record()}}); err != nil {
 		t.Fatal(err)
 	}
 	const each = 20
@@ -141,7 +142,7 @@ func TestTwoPeopleAtOnce(t *testing.T) {
 			for i := range each {
 				c := count
 				c.ID = fmt.Sprintf("%d-%d", who, i)
-				if err := r.Apply(ctx, farm.Change{Add: []farm.Record{c.Record()}}); err != nil {
+				if err := r.Apply(ctx, book.Change{Add: []book.Record{c.Record()}}); err != nil {
 					t.Errorf("count %s: %v", c.ID, err)
 				}
 			}
@@ -174,7 +175,7 @@ func TestAcknowledgedSurvivesAPowerCut(t *testing.T) {
 	for i := range 10 {
 		c := count
 		c.ID = fmt.Sprint("late", i)
-		if err := r.Apply(ctx, farm.Change{Add: []farm.Record{c.Record()}}); err != nil {
+		if err := r.Apply(ctx, book.Change{Add: []book.Record{c.Record()}}); err != nil {
 			t.Fatal(err)
 		}
 		after := filepath.Join(folder, fmt.Sprint("after", i, ".db"))
@@ -221,11 +222,11 @@ func TestFullDiskLosesNothing(t *testing.T) {
 	for i := 0; full == nil && i < 2000; i++ {
 		c := count
 		c.ID, c.Counter = fmt.Sprint("more", i), "a counter with a long name to fill the pages with"
-		if full = r.Apply(ctx, farm.Change{Add: []farm.Record{c.Record()}}); full == nil {
+		if full = r.Apply(ctx, book.Change{Add: []book.Record{c.Record()}}); full == nil {
 			kept++
 		}
 	}
-	if _, ok := errors.AsType[*farm.Advice](full); !ok || !strings.Contains(full.Error(), "disk is full") {
+	if _, ok := errors.AsType[*fault.Advice](full); !ok || !strings.Contains(full.Error(), "disk is full") {
 		t.Fatalf("the disk ran full: %v", full)
 	}
 	if book := load(t, r); len(book.Counts) != kept {
@@ -236,7 +237,7 @@ func TestFullDiskLosesNothing(t *testing.T) {
 	}
 	c := count
 	c.ID = "after"
-	if err := r.Apply(ctx, farm.Change{Add: []farm.Record{c.Record()}}); err != nil {
+	if err := r.Apply(ctx, book.Change{Add: []book.Record{c.Record()}}); err != nil {
 		t.Errorf("with room again: %v", err)
 	}
 }
@@ -285,7 +286,7 @@ func TestWhatIsNotOursIsLeftAlone(t *testing.T) {
 	newer, foreign, damaged := filepath.Join(t.TempDir(), "newer.db"), filepath.Join(t.TempDir(), "foreign.db"), filepath.Join(t.TempDir(), "damaged.db")
 	for _, path := range []string{newer, damaged} {
 		r := open(t, path)
-		if err := r.Apply(ctx, farm.Change{Add: []farm.Record{variety.Record(), planting.Record(), count.Record()}}); err != nil {
+		if err := r.Apply(ctx, book.Change{Add: []book.Record{variety.Record(), planting.Record(), count.Record()}}); err != nil {
 			t.Fatal(err)
 		}
 		if path == newer {
@@ -324,7 +325,7 @@ func TestWhatIsNotOursIsLeftAlone(t *testing.T) {
 		if err == nil {
 			r.Close()
 		}
-		var advice *farm.Advice
+		var advice *fault.Advice
 		if !errors.As(err, &advice) || !strings.Contains(advice.Words, want) {
 			t.Errorf("%s: %v, want advice that says %q", filepath.Base(path), err, want)
 		}
@@ -347,7 +348,7 @@ func TestFilesAreTheirOwnersAlone(t *testing.T) {
 		t.Fatal(err)
 	}
 	defer sessions.Close()
-	if err := errors.Join(r.Apply(ctx, farm.Change{Add: []farm.Record{variety.Record()}}), r.Backup(ctx, filepath.Join(folder, "copy.db"))); err != nil {
+	if err := errors.Join(r.Apply(ctx, book.Change{Add: []book.Record{variety.Record()}}), r.Backup(ctx, filepath.Join(folder, "copy.db"))); err != nil {
 		t.Fatal(err)
 	}
 	files, _ := filepath.Glob(filepath.Join(folder, "*"))

@@ -8,7 +8,7 @@ import (
 	"strings"
 
 	"dewcount/core/crop"
-	"dewcount/farm"
+	"dewcount/farm/book"
 
 	"github.com/jmoiron/sqlx"
 )
@@ -16,13 +16,13 @@ import (
 // A table holds records of one kind, or a part of them: its columns are those of the notebook.
 type table struct {
 	name    string
-	kind    *farm.Kind
+	kind    *book.Kind
 	columns []string
 	key     []string
 }
 
 // tablesOf returns where the records of a kind are kept: one table, or beside it one for the parts of its records, such as count_rungs.
-func tablesOf(k *farm.Kind) []table {
+func tablesOf(k *book.Kind) []table {
 	if k.Parts == nil {
 		return []table{{k.Name, k, k.Columns, k.Key}}
 	}
@@ -67,7 +67,7 @@ func (t table) values(row []string, columns []string) []any {
 }
 
 // put writes all rows of a record.
-func put(ctx context.Context, tx *sqlx.Tx, r farm.Record) error {
+func put(ctx context.Context, tx *sqlx.Tx, r book.Record) error {
 	for i, t := range tablesOf(r.Kind) {
 		rows := r.Rows
 		if i == 0 {
@@ -83,7 +83,7 @@ func put(ctx context.Context, tx *sqlx.Tx, r farm.Record) error {
 }
 
 // drop deletes the rows of the record with r's key.
-func drop(ctx context.Context, tx *sqlx.Tx, r farm.Record) error {
+func drop(ctx context.Context, tx *sqlx.Tx, r book.Record) error {
 	t := tablesOf(r.Kind)[0]
 	if _, err := tx.ExecContext(ctx, t.removeByKey(r.Kind.Key), t.values(r.Rows[0], r.Kind.Key)...); err != nil {
 		return fmt.Errorf("take away %s %s: %w", r.Kind.Name, r.ID(), err)
@@ -92,19 +92,19 @@ func drop(ctx context.Context, tx *sqlx.Tx, r farm.Record) error {
 }
 
 // standing returns the record that stands under r's key, and whether there is one.
-func standing(ctx context.Context, tx *sqlx.Tx, r farm.Record) (farm.Record, bool, error) {
+func standing(ctx context.Context, tx *sqlx.Tx, r book.Record) (book.Record, bool, error) {
 	t := tablesOf(r.Kind)[0]
 	rows, err := readRows(ctx, tx, t, t.selectByKey(r.Kind.Key), t.values(r.Rows[0], r.Kind.Key)...)
 	if err != nil || len(rows) == 0 {
-		return farm.Record{}, false, err
+		return book.Record{}, false, err
 	}
 	if r.Kind.Parts == nil {
-		return farm.Record{Kind: r.Kind, Rows: rows}, true, nil
+		return book.Record{Kind: r.Kind, Rows: rows}, true, nil
 	}
 	of := tablesOf(r.Kind)[1]
 	parts, err := readRows(ctx, tx, of, of.selectByKey(r.Kind.Key), t.values(r.Rows[0], r.Kind.Key)...)
 	if err != nil {
-		return farm.Record{}, false, err
+		return book.Record{}, false, err
 	}
 	return whole(r.Kind, rows[0], parts), true, nil
 }
@@ -147,7 +147,7 @@ func text(v any) string {
 	case int64:
 		return strconv.FormatInt(v, 10)
 	case float64:
-		return farm.Decimal(v)
+		return book.Decimal(v)
 	case string:
 		return v
 	case []byte:
@@ -158,8 +158,8 @@ func text(v any) string {
 }
 
 // whole joins the row of a record's head with those of its parts, in the order of the ladder.
-func whole(k *farm.Kind, head []string, parts [][]string) farm.Record {
-	r := farm.Record{Kind: k}
+func whole(k *book.Kind, head []string, parts [][]string) book.Record {
+	r := book.Record{Kind: k}
 	rung := slices.Index(k.Columns, k.Parts[0])
 	slices.SortFunc(parts, func(a, b []string) int {
 		x, _ := crop.ParseRung(a[rung]) // a constraint holds them to the ladder

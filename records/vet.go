@@ -8,7 +8,7 @@ import (
 	"net/url"
 	"os"
 
-	"dewcount/farm"
+	"dewcount/fault"
 
 	"github.com/jmoiron/sqlx"
 )
@@ -28,7 +28,7 @@ func vet(ctx context.Context, path string) error {
 	if errors.Is(err, fs.ErrNotExist) || err == nil && info.Size() == 0 {
 		return nil
 	}
-	foreign := &farm.Advice{Words: path + " is no database of Dew Count: name another file", Err: err}
+	foreign := &fault.Advice{Words: path + " is no database of Dew Count: name another file", Err: err}
 	if err != nil || info.IsDir() {
 		return foreign
 	}
@@ -56,11 +56,11 @@ func vet(ctx context.Context, path string) error {
 		return foreign
 	}
 	if known := newest(); version > known {
-		return &farm.Advice{Words: fmt.Sprintf("%s was written by a newer Dew Count: start that one, or a backup of before (this file is at step %d, this program knows %d)", path, version, known)}
+		return &fault.Advice{Words: fmt.Sprintf("%s was written by a newer Dew Count: start that one, or a backup of before (this file is at step %d, this program knows %d)", path, version, known)}
 	}
 	var found string
 	if err := db.GetContext(ctx, &found, quickCheck); err != nil || found != "ok" {
-		return &farm.Advice{Words: path + " is damaged, and nothing was written to it: put the last backup in its place, and keep the damaged file", Err: errors.Join(err, errors.New(found))}
+		return &fault.Advice{Words: path + " is damaged, and nothing was written to it: put the last backup in its place, and keep the damaged file", Err: errors.Join(err, errors.New(found))}
 	}
 	return nil
 }

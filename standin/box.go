@@ -7,7 +7,7 @@ import (
 	"time"
 
 	"dewcount/core/day"
-	"dewcount/farm"
+	"dewcount/devices"
 )
 
 // A Store is a made-up cold store: it wavers with its cooler, and warms up while the door stands open in the morning.
@@ -29,9 +29,9 @@ func (s Store) Celsius(context.Context) (float64, time.Time, error) {
 type Post struct{ Today func() day.Day }
 
 // Letters returns what lies in the box.
-func (p Post) Letters(context.Context) ([]farm.Letter, error) {
+func (p Post) Letters(context.Context) ([]devices.Letter, error) {
 	today := p.Today()
-	var all []farm.Letter
+	var all []devices.Letter
 	for i, l := range []struct {
 		from, text string
 		in         int
@@ -39,7 +39,7 @@ func (p Post) Letters(context.Context) ([]farm.Letter, error) {
 		{"The mill kitchen", "Could we have twelve small jars for the long table, anything that smells of summer?", 16},
 		{"A neighbour", "Five bunches for a birthday, yellow if there is some.", 9},
 	} {
-		all = append(all, farm.Letter{ID: strconv.Itoa(i + 1), From: l.from, Text: l.text, DueOn: today.Add(l.in)})
+		all = append(all, devices.Letter{ID: strconv.Itoa(i + 1), From: l.from, Text: l.text, DueOn: today.Add(l.in)})
 	}
 	return all, nil
 }

@@ -5,7 +5,9 @@ import (
 	"net/url"
 	"strings"
 
-	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
+	"dewcount/farm/plans"
 
 	"github.com/labstack/echo/v5"
 )
@@ -26,24 +28,24 @@ func bedFields(isNew bool) []field {
 	return fields
 }
 
-func (s *server) newBed(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) newBed(c *echo.Context, snap *look.Snapshot) error {
 	return s.bedForm(c, http.StatusOK, snap, "", func(string) string { return "" }, nil)
 }
 
-func (s *server) editBed(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) editBed(c *echo.Context, snap *look.Snapshot) error {
 	b, ok := snap.Book.Bed(c.Param("bed"))
 	if !ok {
-		return farm.ErrNoSuchRecord
+		return book.ErrNoSuchRecord
 	}
 	shows(c, b.Record())
 	return s.bedForm(c, http.StatusOK, snap, b.ID, of(b.Record()), nil)
 }
 
-func (s *server) bedForm(c *echo.Context, code int, snap *farm.Snapshot, id string, from typed, faults map[string]string) error {
+func (s *server) bedForm(c *echo.Context, code int, snap *look.Snapshot, id string, from typed, faults map[string]string) error {
 	v := formView{Heading: "Add a bed", Action: "/beds", Save: "Add the bed", Cancel: "/beds", Lead: "A bed is planned in squares. More or fewer squares is another length or width."}
 	if id != "" {
 		v.Heading, v.Action, v.Save = "Correct "+id, "/beds/"+url.PathEscape(id), "Keep the correction"
-		v.Withdraw = &doneView{Words: "Withdraw this bed", Kind: farm.Beds.Name, ID: id}
+		v.Withdraw = &doneView{Words: "Withdraw this bed", Kind: book.Beds.Name, ID: id}
 	}
 	v.Fields = fill(bedFields(id == ""), from, faults)
 	v.Fault = rest(v.Fields, faults)
@@ -51,29 +53,29 @@ func (s *server) bedForm(c *echo.Context, code int, snap *farm.Snapshot, id stri
 }
 
 // keepBed keeps a new bed, or another state of one.
-func (s *server) keepBed(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) keepBed(c *echo.Context, snap *look.Snapshot) error {
 	from := posted(c)
 	id := c.Param("bed")
-	f := farm.NewFields(func(name string) string {
+	f := book.NewFields(func(name string) string {
 		if name == "bed" && id != "" {
 			return id
 		}
 		return from(name)
 	})
-	b := farm.ReadBed(f)
+	b := book.ReadBed(f)
 	return s.keep(c, f.Faults(), b.Record(), id != "", func(faults map[string]string) error {
 		return s.bedForm(c, http.StatusUnprocessableEntity, snap, id, from, faults)
 	}, "beds")
 }
 
 // placeInBeds gives squares to one planting, or to all that have none.
-func (s *server) placeInBeds(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) placeInBeds(c *echo.Context, snap *look.Snapshot) error {
 	year, _ := yearOf(c, snap)
 	season, err := s.farm.Season(snap, year)
 	if err != nil {
 		return err
 	}
-	corrections, without := season.Placing(c.FormValue("planting"))
+	corrections, without := plans.Placing(season, c.FormValue("planting"))
 	if len(corrections) > 0 {
 		if err := s.farm.Correct(c.Request().Context(), by(c), corrections...); err != nil {
 			return err

@@ -11,7 +11,9 @@ import (
 
 	"dewcount/core/day"
 	"dewcount/core/plan"
-	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
+	"dewcount/farm/plans"
 
 	"github.com/labstack/echo/v5"
 )
@@ -89,13 +91,13 @@ func cellPX(g plan.Grid) int {
 	return min(widest, max(narrowest, desk/g.Along))
 }
 
-func (s *server) beds(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) beds(c *echo.Context, snap *look.Snapshot) error {
 	year, years := yearOf(c, snap)
 	date, err := day.Parse(c.QueryParam("on"))
 	if err != nil {
 		date = snap.View.Today
-	} else if place, err := snap.Book.Place(); err == nil && slices.Contains(years, farm.SeasonYears(date, place.Latitude)[1]) {
-		year = farm.SeasonYears(date, place.Latitude)[1]
+	} else if place, err := snap.Book.Place(); err == nil && slices.Contains(years, look.SeasonYears(date, place.Latitude)[1]) {
+		year = look.SeasonYears(date, place.Latitude)[1]
 	}
 	season, ok, err := s.seasonOf(c, snap, "/beds", "Beds", year)
 	if err != nil || !ok {
@@ -109,7 +111,7 @@ func (s *server) beds(c *echo.Context, snap *farm.Snapshot) error {
 		return err
 	}
 	v := bedsView{Date: date.String(), Spoken: fullDay(date), Year: year, YearName: yearName(year, snap), First: season.From.String(), Last: season.Until.Add(-1).String(),
-		Place: date.Sub(season.From), Days: season.Until.Sub(season.From) - 1, Square: farm.Decimal(place.SquareCM), Without: c.QueryParam("without")}
+		Place: date.Sub(season.From), Days: season.Until.Sub(season.From) - 1, Square: book.Decimal(place.SquareCM), Without: c.QueryParam("without")}
 	v.Sun = "The sun stands in the south at noon: tall ones belong on the north side."
 	if place.Latitude < 0 {
 		v.Sun = "The sun stands in the north at noon: tall ones belong on the south side."
@@ -118,7 +120,7 @@ func (s *server) beds(c *echo.Context, snap *farm.Snapshot) error {
 		v.Years = append(v.Years, linkView{yearName(y, snap), "/beds?year=" + strconv.Itoa(y), y == year})
 	}
 	toPlace := 0
-	for _, b := range season.Beds() {
+	for _, b := range plans.BedYears(season) {
 		view := newBedView(season, b, date, place)
 		toPlace += len(view.Unplaced)
 		v.Beds = append(v.Beds, view)
@@ -129,7 +131,7 @@ func (s *server) beds(c *echo.Context, snap *farm.Snapshot) error {
 	return s.show(c, http.StatusOK, "beds", "/beds", "Beds", snap, v)
 }
 
-func newBedView(s *farm.Season, b farm.BedYear, date day.Day, place farm.Place) bedView {
+func newBedView(s *look.Season, b plans.BedYear, date day.Day, place book.Place) bedView {
 	v := bedView{ID: b.Bed.ID, About: bedAbout(b), HasGrid: b.HasGrid}
 	for _, u := range b.Unplaced {
 		v.Unplaced = append(v.Unplaced, unplacedView{u.Planting, unplacedWords(s, b, u)})
@@ -164,7 +166,7 @@ func newBedView(s *farm.Season, b farm.BedYear, date day.Day, place farm.Place) 
 			now++
 		}
 	}
-	used := b.Grid.Used(date, farm.PatchesOf(b.Stays))
+	used := b.Grid.Used(date, look.PatchesOf(b.Stays))
 	v.Used = fmt.Sprintf("%d of %d squares", used, b.Grid.Squares())
 	v.Title = fmt.Sprintf("%s: %s taken on %s", b.Bed.ID, v.Used, spokenYear(date, s.View.Today))
 	x := scale{0, float64(s.Until.Sub(s.From)), 0, stripPX}
@@ -173,7 +175,7 @@ func newBedView(s *farm.Season, b farm.BedYear, date day.Day, place farm.Place) 
 		if at.Before(s.From) || !at.Before(s.Until) {
 			continue
 		}
-		share := float64(b.Grid.Used(at, farm.PatchesOf(b.Stays))) / float64(b.Grid.Squares())
+		share := float64(b.Grid.Used(at, look.PatchesOf(b.Stays))) / float64(b.Grid.Squares())
 		v.Strip = append(v.Strip, stripView{place1(x.at(float64(at.Sub(s.From)) - 3)), place1(22 - 20*share), place1(20 * share)})
 	}
 	v.StripNow = place1(x.at(float64(date.Sub(s.From))))
@@ -187,10 +189,10 @@ func newBedView(s *farm.Season, b farm.BedYear, date day.Day, place farm.Place) 
 
 func place1(n float64) string { return strconv.FormatFloat(n, 'f', 1, 64) }
 
-func bedAbout(b farm.BedYear) string {
+func bedAbout(b plans.BedYear) string {
 	var parts []string
 	if b.HasGrid {
-		parts = append(parts, fmt.Sprintf("%s by %s m, %d by %d squares", farm.Decimal(*b.Bed.LengthM), farm.Decimal(*b.Bed.WidthM), b.Grid.Along, b.Grid.Across))
+		parts = append(parts, fmt.Sprintf("%s by %s m, %d by %d squares", book.Decimal(*b.Bed.LengthM), book.Decimal(*b.Bed.WidthM), b.Grid.Along, b.Grid.Across))
 	} else {
 		parts = append(parts, "length and width are not written down")
 	}
@@ -206,7 +208,7 @@ func bedAbout(b farm.BedYear) string {
 		parts = append(parts, "water line "+b.Bed.Zone)
 	}
 	if b.Bed.SunH != nil {
-		parts = append(parts, farm.Decimal(*b.Bed.SunH)+" h of sun")
+		parts = append(parts, book.Decimal(*b.Bed.SunH)+" h of sun")
 	}
 	return strings.Join(parts, ", ")
 }
@@ -229,7 +231,7 @@ func gridLines(g plan.Grid) string {
 	return path.String()
 }
 
-func newPatch(stay farm.BedStay, date, today day.Day, cell int) patchView {
+func newPatch(stay look.BedStay, date, today day.Day, cell int) patchView {
 	q := stay.Patch
 	p := patchView{ID: stay.Planting, X: (q.From - 1) * cell, Y: (q.Left - 1) * cell, W: (q.To - q.From + 1) * cell, H: (q.Right - q.Left + 1) * cell,
 		From: stay.From.String(), Until: stay.Until.String(), Now: stay.On(date), Tall: stay.HighCM >= tallCM, Href: "/plantings/" + url.PathEscape(stay.Planting) + "/edit"}
@@ -253,7 +255,7 @@ func newPatch(stay farm.BedStay, date, today day.Day, cell int) patchView {
 const tallCM = 110
 
 // shadePoints returns the outline of the noon shade of a planting.
-func shadePoints(g plan.Grid, stay farm.BedStay, bearing, latitude float64, date day.Day) string {
+func shadePoints(g plan.Grid, stay look.BedStay, bearing, latitude float64, date day.Day) string {
 	cell := float64(cellPX(g))
 	length := plan.ShadeCM(stay.HighCM, latitude, date.YearDay()) / g.SideCM * cell
 	turn := (plan.SunDeg(latitude) + 180 - bearing) * math.Pi / 180
@@ -300,7 +302,7 @@ func hull(points [][2]float64) [][2]float64 {
 	return append(lower, half(points)...)
 }
 
-func unplacedWords(s *farm.Season, b farm.BedYear, u farm.BedStay) string {
+func unplacedWords(s *look.Season, b plans.BedYear, u look.BedStay) string {
 	words := fmt.Sprintf("%s, %d plants", u.Record.Variety, u.Record.Plants)
 	if b.HasGrid {
 		each, side := b.Grid.Pattern(s.Book.SpacingCM(u.Record.Variety, u.Profile))
@@ -309,7 +311,7 @@ func unplacedWords(s *farm.Season, b farm.BedYear, u farm.BedStay) string {
 	return words
 }
 
-func newIdle(s *farm.Season, b farm.BedYear, i plan.Idle) idleView {
+func newIdle(s *look.Season, b plans.BedYear, i plan.Idle) idleView {
 	days := i.Until.Sub(i.From)
 	v := idleView{Words: fmt.Sprintf("Squares %d to %d lie empty from %s to %s, %d weeks", i.Patch.From, i.Patch.To, spokenYear(i.From, s.View.Today), spokenYear(i.Until.Add(-1), s.View.Today), days/7)}
 	if i.Patch.From == 1 && i.Patch.To == b.Grid.Along {
@@ -319,9 +321,9 @@ func newIdle(s *farm.Season, b farm.BedYear, i plan.Idle) idleView {
 	if from.Before(s.View.Today) {
 		from = s.View.Today
 	}
-	switch plan.FillOf(i.Until.Sub(from), s.Warm(from)) {
+	switch plan.FillOf(i.Until.Sub(from), plans.Warm(s, from)) {
 	case plan.Sow:
-		fits := s.Fits(plan.Idle{Patch: i.Patch, From: from, Until: i.Until})
+		fits := plans.Fits(s, plan.Idle{Patch: i.Patch, From: from, Until: i.Until})
 		if len(fits) == 0 {
 			v.Do = "sow a green manure"
 			break
@@ -342,7 +344,7 @@ func newIdle(s *farm.Season, b farm.BedYear, i plan.Idle) idleView {
 }
 
 // bedNotes says what does not go well in a bed from a day on.
-func bedNotes(b farm.BedYear, today day.Day) []string {
+func bedNotes(b plans.BedYear, today day.Day) []string {
 	var notes []string
 	for _, c := range b.Clashes {
 		if c.Until.IsZero() || c.Until.After(today) {

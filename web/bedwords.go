@@ -5,10 +5,11 @@ import (
 
 	"dewcount/core/day"
 	"dewcount/core/plan"
-	"dewcount/farm"
+	"dewcount/farm/look"
+	"dewcount/farm/plans"
 )
 
-func clashesOf(stays []farm.BedStay) []plan.Clash { return plan.Clashes(farm.PatchesOf(stays)) }
+func clashesOf(stays []look.BedStay) []plan.Clash { return plan.Clashes(look.PatchesOf(stays)) }
 
 // clashWords says who wants the same squares, and when.
 func clashWords(c plan.Clash, now day.Day) string {
@@ -60,7 +61,7 @@ func waterWords(notes []plan.Note, n plan.Note, now day.Day) string {
 }
 
 // crowdedWords says so where squares hold clearly fewer plants than a planting has.
-func crowdedWords(b farm.BedYear, stay farm.BedStay) string {
+func crowdedWords(b plans.BedYear, stay look.BedStay) string {
 	const clearly = 1.15
 	holds := b.Grid.Plants(stay.Patch, stay.SpacingCM)
 	if float64(stay.Record.Plants) <= clearly*float64(holds) {

@@ -8,7 +8,8 @@ import (
 	"net/url"
 	"strings"
 
-	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
 	"dewcount/notebook"
 
 	"github.com/labstack/echo/v5"
@@ -36,11 +37,11 @@ type letterView struct{ From, Text, Due, Href string }
 // stationSetting is where the mapping is remembered.
 const stationSetting = "station"
 
-func (s *server) boxPage(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) boxPage(c *echo.Context, snap *look.Snapshot) error {
 	return s.showBox(c, http.StatusOK, snap, boxView{Told: c.QueryParam("told")})
 }
 
-func (s *server) showBox(c *echo.Context, code int, snap *farm.Snapshot, v boxView) error {
+func (s *server) showBox(c *echo.Context, code int, snap *look.Snapshot, v boxView) error {
 	ctx := c.Request().Context()
 	for _, w := range snap.Book.Weather {
 		if w.IssuedOn.IsZero() {
@@ -76,7 +77,7 @@ func (s *server) showBox(c *echo.Context, code int, snap *farm.Snapshot, v boxVi
 }
 
 // loadWeather reads a station's file: at once by the mapping that is remembered, or after asking which column holds what.
-func (s *server) loadWeather(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) loadWeather(c *echo.Context, snap *look.Snapshot) error {
 	name, text, err := uploaded(c)
 	if err != nil {
 		return s.showBox(c, http.StatusUnprocessableEntity, snap, boxView{Fault: sentence(err.Error())})
@@ -151,12 +152,12 @@ func newMapping(name string, text []byte, columns []string, s notebook.Station) 
 
 // keepWeather writes the days down: new ones are added, others correct what stands, and the mapping is remembered. Days that are not over
 // are left out.
-func (s *server) keepWeather(c *echo.Context, snap *farm.Snapshot, days []farm.WeatherDay, station notebook.Station) (string, error) {
+func (s *server) keepWeather(c *echo.Context, snap *look.Snapshot, days []book.WeatherDay, station notebook.Station) (string, error) {
 	ctx := c.Request().Context()
 	fresh, corrected, same := 0, 0, 0
-	var add, correct []farm.Record
-	standing := make(map[string]farm.Record)
-	for _, r := range snap.Book.Records(farm.Weather) {
+	var add, correct []book.Record
+	standing := make(map[string]book.Record)
+	for _, r := range snap.Book.Records(book.Weather) {
 		standing[r.ID()] = r
 	}
 	for _, d := range days {
@@ -177,7 +178,7 @@ func (s *server) keepWeather(c *echo.Context, snap *farm.Snapshot, days []farm.W
 		return "", err
 	}
 	if settingOf(snap.Book, stationSetting) != station.String() {
-		if err := s.farm.Set(ctx, by(c), "", []farm.Setting{{Key: stationSetting, Value: station.String()}}); err != nil {
+		if err := s.farm.Set(ctx, by(c), "", []book.Setting{{Key: stationSetting, Value: station.String()}}); err != nil {
 			return "", err
 		}
 	}

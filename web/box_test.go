@@ -7,7 +7,7 @@ import (
 	"strings"
 	"testing"
 
-	"dewcount/farm"
+	"dewcount/farm/book"
 )
 
 // sendFile posts a form with a file, by the token of the page of devices.
@@ -65,14 +65,14 @@ func TestAStationsFileIsReadByAMappingThatIsRemembered(t *testing.T) {
 	if status, to, _ := s.sendFile("", mapping); status != http.StatusSeeOther || !strings.Contains(to, "2+were+corrected") {
 		t.Fatalf("the right one: %d to %s", status, to)
 	}
-	book, _, err := s.store.Load(ctx)
+	b, _, err := s.store.Load(ctx)
 	if err != nil {
 		t.Fatal(err)
 	}
-	if r, ok := book.Record(farm.Weather, "2026-07-08|"); !ok || strings.Join(r.Rows[0], ",") != "2026-07-08,10.1,28.4,2.5," {
+	if r, ok := b.Record(book.Weather, "2026-07-08|"); !ok || strings.Join(r.Rows[0], ",") != "2026-07-08,10.1,28.4,2.5," {
 		t.Errorf("8 July is on record as %v", r.Rows)
 	}
-	if r, ok := book.Record(farm.Weather, "2026-07-09|"); ok {
+	if r, ok := b.Record(book.Weather, "2026-07-09|"); ok {
 		t.Errorf("today, which is not over, is on record: %v", r.Rows)
 	}
 	if status, to, _ := s.sendFile(strings.Replace(file, "10,1", "10,3", 1), nil); status != http.StatusSeeOther || !strings.Contains(to, "1+were+corrected") {

@@ -4,7 +4,8 @@ import (
 	"fmt"
 
 	"dewcount/core/crop"
-	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
 )
 
 // A changeView holds the forecast before a record beside the one after it.
@@ -22,9 +23,9 @@ type changeLine struct {
 
 const changePicks = 5
 
-func newChange(before, now *farm.Snapshot, i int, kind, id string) *changeView {
-	v := &changeView{Record: "the " + farm.KindNamed(kind).Singular}
-	if kind == farm.Counts.Name {
+func newChange(before, now *look.Snapshot, i int, kind, id string) *changeView {
+	v := &changeView{Record: "the " + book.KindNamed(kind).Singular}
+	if kind == book.Counts.Name {
 		if count, ok := now.Book.Count(id); ok {
 			v.Warning = surprise(before, i, count)
 		}
@@ -52,7 +53,7 @@ func newChange(before, now *farm.Snapshot, i int, kind, id string) *changeView {
 }
 
 // surprise says so where a count is far from what was expected, empty where it is not.
-func surprise(before *farm.Snapshot, i int, c farm.Count) string {
+func surprise(before *look.Snapshot, i int, c book.Count) string {
 	expected := before.Stand.Standing(i)
 	share := float64(c.PlantsCount) / float64(before.Model.Plantings[i].Growth.Plants)
 	seen := 0.0

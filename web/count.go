@@ -9,7 +9,8 @@ import (
 
 	"dewcount/core/crop"
 	"dewcount/core/day"
-	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
 
 	"github.com/labstack/echo/v5"
 )
@@ -38,12 +39,12 @@ type rungField struct {
 // usualSample is how many plants a count looks at where the row has more.
 const usualSample = 15
 
-func (s *server) usualCount(snap *farm.Snapshot, p farm.Planting) map[string]string {
+func (s *server) usualCount(snap *look.Snapshot, p book.Planting) map[string]string {
 	return map[string]string{"counted_at": s.usually(snap, 6), "plants_counted": strconv.Itoa(min(usualSample, p.Plants))}
 }
 
 // usually returns the time that a record of today has unless it is changed: an hour of the demo's day, or now.
-func (s *server) usually(snap *farm.Snapshot, hour int) string {
+func (s *server) usually(snap *look.Snapshot, hour int) string {
 	if place, err := snap.Book.Place(); err == nil && !place.DemoDay.IsZero() {
 		return day.At(snap.View.Today, hour, 0).String()
 	}
@@ -51,14 +52,14 @@ func (s *server) usually(snap *farm.Snapshot, hour int) string {
 }
 
 // countForm shows the form of a count: of a new one, or of the one with an id.
-func (s *server) countForm(c *echo.Context, code int, snap *farm.Snapshot, p farm.Planting, id string, from typed, faults map[string]string) error {
+func (s *server) countForm(c *echo.Context, code int, snap *look.Snapshot, p book.Planting, id string, from typed, faults map[string]string) error {
 	i := snap.Index(p.ID)
 	window := snap.Model.Plantings[i].Growth.Market
 	v := countView{Heading: "Dew count", Action: "/plantings/" + url.PathEscape(p.ID) + "/count", Save: "Record the count",
 		ID: from("id"), Cancel: "/plantings/" + url.PathEscape(p.ID), Planting: p.ID, Variety: p.Variety, Bed: p.Bed, Plants: p.Plants, Window: window.String()}
 	if id != "" {
 		v.Heading, v.Action, v.Save = "Correct a count", "/counts/"+url.PathEscape(id), "Keep the correction"
-		v.Withdraw = &doneView{Words: "Withdraw this count", Kind: farm.Counts.Name, ID: id}
+		v.Withdraw = &doneView{Words: "Withdraw this count", Kind: book.Counts.Name, ID: id}
 	}
 	v.Sample = fill([]field{{Name: "plants_counted", Label: "Plants counted", Mode: "numeric", Needed: true,
 		Hint: fmt.Sprintf("of %d in the row", p.Plants)}}, from, faults)[0]
@@ -95,11 +96,11 @@ func (s *server) countForm(c *echo.Context, code int, snap *farm.Snapshot, p far
 }
 
 // readCount reads a count from its form: the stems of a rung are in a field of their own.
-func readCount(from typed, today day.Day) (farm.Record, error) {
-	f := farm.NewFields(from)
-	count := farm.ReadCountHead(f)
+func readCount(from typed, today day.Day) (book.Record, error) {
+	f := book.NewFields(from)
+	count := book.ReadCountHead(f)
 	for k := range crop.Rung(crop.Rungs) {
-		g := farm.NewFields(func(name string) string {
+		g := book.NewFields(func(name string) string {
 			switch name {
 			case "rung":
 				return k.String()
@@ -113,7 +114,7 @@ func readCount(from typed, today day.Day) (farm.Record, error) {
 			}
 			return ""
 		})
-		farm.ReadCountRow(g, &count)
+		book.ReadCountRow(g, &count)
 		if by, only := faultsBy(g.Faults()); only {
 			for _, advice := range by {
 				f.Fault("stems", "%s: %s", k, strings.TrimSuffix(advice, "."))
@@ -124,18 +125,18 @@ func readCount(from typed, today day.Day) (farm.Record, error) {
 	return count.WithID().Record(), f.Faults()
 }
 
-func notToCome(f *farm.Fields, name string, m day.Moment, today day.Day) {
+func notToCome(f *book.Fields, name string, m day.Moment, today day.Day) {
 	if m.Day().After(today) {
 		f.Fault(name, "%s has not come yet: today is %s", m.Day().Spoken(), today.Spoken())
 	}
 }
 
 // ofCount has a count's stems in a field for each rung.
-func ofCount(r farm.Record) typed {
+func ofCount(r book.Record) typed {
 	head := of(r)
 	return func(name string) string {
 		for _, row := range r.Rows {
-			column := of(farm.Record{Kind: r.Kind, Rows: [][]string{row}})
+			column := of(book.Record{Kind: r.Kind, Rows: [][]string{row}})
 			switch name {
 			case "stems_" + column("rung"):
 				return column("stems")

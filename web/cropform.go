@@ -9,7 +9,8 @@ import (
 	"strings"
 
 	"dewcount/croptable"
-	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
 
 	"github.com/labstack/echo/v5"
 )
@@ -30,26 +31,26 @@ type cropSection struct {
 }
 
 // newCrop shows the form of a new crop, filled from the one that it is like.
-func (s *server) newCrop(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) newCrop(c *echo.Context, snap *look.Snapshot) error {
 	e, _, ok := snap.Book.Entry(c.QueryParam("like"))
 	if !ok {
-		return farm.ErrNoSuchRecord
+		return book.ErrNoSuchRecord
 	}
 	e.ID, e.Name = "", ""
 	return s.cropForm(c, http.StatusOK, snap, e, c.QueryParam("like"), nil, nil)
 }
 
-func (s *server) editCrop(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) editCrop(c *echo.Context, snap *look.Snapshot) error {
 	e, _, ok := snap.Book.Entry(c.Param("crop"))
 	if !ok {
-		return farm.ErrNoSuchRecord
+		return book.ErrNoSuchRecord
 	}
-	c.Set(shownKey, farm.CropMark(e))
+	c.Set(shownKey, book.CropMark(e))
 	return s.cropForm(c, http.StatusOK, snap, e, "", nil, nil)
 }
 
 // cropForm shows the values of a profile; like is the crop that a new one is made from, empty where one is changed.
-func (s *server) cropForm(c *echo.Context, code int, snap *farm.Snapshot, e croptable.Entry, like string, from typed, faults map[string]string) error {
+func (s *server) cropForm(c *echo.Context, code int, snap *look.Snapshot, e croptable.Entry, like string, from typed, faults map[string]string) error {
 	v := cropFormView{Heading: "A new crop", Action: "/crops", Save: "Add the crop", Like: like,
 		Lead: "It starts with the values of the crop that it is like. All of them are checked like the shipped ones."}
 	if like == "" {
@@ -58,7 +59,7 @@ func (s *server) cropForm(c *echo.Context, code int, snap *farm.Snapshot, e crop
 		v.Lead = "Changed values are the farm's own; they travel with its notebook. What your records teach comes on top of them."
 		if own {
 			v.Drop = e.ID
-			v.Shipped = farm.NewBook(nil).Crop(e.ID) != nil
+			v.Shipped = book.NewBook(nil).Crop(e.ID) != nil
 		}
 	}
 	sections := make(map[string]int)
@@ -107,7 +108,7 @@ func (s *server) cropForm(c *echo.Context, code int, snap *farm.Snapshot, e crop
 }
 
 // keepCrop keeps a new crop, or other values of one.
-func (s *server) keepCrop(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) keepCrop(c *echo.Context, snap *look.Snapshot) error {
 	from := posted(c)
 	id, like := c.Param("crop"), from("like")
 	base := id
@@ -116,7 +117,7 @@ func (s *server) keepCrop(c *echo.Context, snap *farm.Snapshot) error {
 	}
 	e, _, ok := snap.Book.Entry(base)
 	if !ok {
-		return farm.ErrNoSuchRecord
+		return book.ErrNoSuchRecord
 	}
 	value := func(path string) string {
 		if path == "id" && id != "" {
@@ -139,13 +140,13 @@ func (s *server) keepCrop(c *echo.Context, snap *farm.Snapshot) error {
 	} else {
 		err = s.farm.SetCrop(c.Request().Context(), by(c), from(shownKey), next)
 	}
-	if changed, ok := errors.AsType[*farm.Changed](err); ok {
+	if changed, ok := errors.AsType[*book.Changed](err); ok {
 		now := make(map[string]string)
 		var names []string
 		for _, l := range e.Leaves() {
 			now[l.Path], names = l.Text, append(names, l.Path)
 		}
-		faults := theirs(c, changed, farm.CropMark(e), names, value, func(path string) string { return now[path] })
+		faults := theirs(c, changed, book.CropMark(e), names, value, func(path string) string { return now[path] })
 		return s.cropForm(c, http.StatusConflict, snap, e, like, from, faults)
 	}
 	if faults, only := faultsBy(err); only {
@@ -158,12 +159,12 @@ func (s *server) keepCrop(c *echo.Context, snap *farm.Snapshot) error {
 }
 
 // dropCrop takes an own profile away.
-func (s *server) dropCrop(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) dropCrop(c *echo.Context, snap *look.Snapshot) error {
 	id := c.Param("crop")
 	if err := s.farm.DropCrop(c.Request().Context(), by(c), id); err != nil {
 		return err
 	}
-	if farm.NewBook(nil).Crop(id) == nil {
+	if book.NewBook(nil).Crop(id) == nil {
 		return c.Redirect(http.StatusSeeOther, "/crops")
 	}
 	return c.Redirect(http.StatusSeeOther, "/crops/"+url.PathEscape(id))

@@ -9,7 +9,9 @@ import (
 
 	"dewcount/core/crop"
 	"dewcount/croptable"
-	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
+	"dewcount/fault"
 
 	"github.com/labstack/echo/v5"
 )
@@ -27,7 +29,7 @@ type cropLink struct {
 	Own             bool
 }
 
-func (s *server) crops(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) crops(c *echo.Context, snap *look.Snapshot) error {
 	v := cropsView{Search: strings.TrimSpace(c.QueryParam("search"))}
 	varieties := make(map[string]int)
 	for _, variety := range snap.Book.Varieties {
@@ -92,10 +94,10 @@ type choiceView struct {
 
 type varietyView struct{ Name, Words, Warning string }
 
-func (s *server) cropCard(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) cropCard(c *echo.Context, snap *look.Snapshot) error {
 	e, own, ok := snap.Book.Entry(c.Param("crop"))
 	if !ok {
-		return farm.ErrNoSuchRecord
+		return book.ErrNoSuchRecord
 	}
 	p := snap.Book.Crop(e.ID)
 	v := cropCard{ID: e.ID, Name: e.Name, Botanical: e.Botanical, About: sentence(lifeWords[p.Life] + ", " + habitWords[p.Yield.Habit]), Own: own, Needs: cropFacts(e, p),
@@ -142,7 +144,7 @@ func (s *server) cropCard(c *echo.Context, snap *farm.Snapshot) error {
 	return s.show(c, http.StatusOK, "cropcard", "/crops", e.Name, snap, v)
 }
 
-func cutQuestion(b *farm.Book, p *crop.Profile) *questionView {
+func cutQuestion(b *book.Book, p *crop.Profile) *questionView {
 	chosen := b.SchoolOf(p.ID, "cut")
 	table, _ := p.Window(crop.Market, "")
 	v := &questionView{ID: "cut", Shown: chosen, Words: "Rung to cut on for the market", Choices: []choiceView{{"", table.String(), "the table's, until a school is chosen", chosen == "", true}}}
@@ -171,7 +173,7 @@ func cropFacts(e croptable.Entry, p *crop.Profile) []factView {
 			facts = append(facts, factView{what, fmt.Sprintf(fact, args...)})
 		}
 	}
-	num := farm.Decimal
+	num := book.Decimal
 	var starts []string
 	for _, m := range p.Starts {
 		starts = append(starts, string(m))
@@ -209,24 +211,24 @@ func numOr(n *float64) string {
 	if n == nil {
 		return ""
 	}
-	return farm.Decimal(*n)
+	return book.Decimal(*n)
 }
 
 func atCM(cm *float64) string {
 	if cm == nil {
 		return ""
 	}
-	return ", at " + farm.Decimal(*cm) + " cm"
+	return ", at " + book.Decimal(*cm) + " cm"
 }
 
 func coldWords(c *float64) string {
 	if c == nil {
 		return ""
 	}
-	return "; hurt below " + farm.Decimal(*c) + " °C"
+	return "; hurt below " + book.Decimal(*c) + " °C"
 }
 
-func newVariety(v farm.Variety, p *crop.Profile) varietyView {
+func newVariety(v book.Variety, p *crop.Profile) varietyView {
 	var parts []string
 	for _, part := range []string{v.Colour, v.Role} {
 		if part != "" {
@@ -235,7 +237,7 @@ func newVariety(v farm.Variety, p *crop.Profile) varietyView {
 	}
 	own := func(n *float64, unit string) {
 		if n != nil {
-			parts = append(parts, farm.Decimal(*n)+unit)
+			parts = append(parts, book.Decimal(*n)+unit)
 		}
 	}
 	own(v.HeightCM, " cm high")
@@ -256,17 +258,17 @@ func orNone(n *float64) float64 {
 }
 
 // chooseSchool writes down which school is followed in a question of a crop.
-func (s *server) chooseSchool(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) chooseSchool(c *echo.Context, snap *look.Snapshot) error {
 	id := c.Param("crop")
 	p := snap.Book.Crop(id)
 	if p == nil {
-		return farm.ErrNoSuchRecord
+		return book.ErrNoSuchRecord
 	}
 	question, school := c.FormValue("question"), c.FormValue("school")
 	if question != "cut" && !slices.ContainsFunc(p.Questions(), func(q crop.Question) bool {
 		return q.ID == question && slices.ContainsFunc(q.Choices, func(o crop.Choice) bool { return o.ID == school })
 	}) {
-		return farm.Faults{{Field: "school", Advice: "this crop has no such school: choose one from its card"}}
+		return fault.List{{Field: "school", Advice: "this crop has no such school: choose one from its card"}}
 	}
 	if err := s.farm.ChooseSchool(c.Request().Context(), by(c), id, question, c.FormValue(shownKey), school); err != nil {
 		return err

@@ -5,7 +5,8 @@ import (
 
 	"dewcount/core/crop"
 	"dewcount/core/day"
-	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
 
 	"github.com/labstack/echo/v5"
 )
@@ -20,12 +21,12 @@ type cutView struct {
 	Hazards, Cautions     []string // of the crop, and of any cut
 }
 
-func (s *server) usualCut(snap *farm.Snapshot, _ farm.Planting) map[string]string {
+func (s *server) usualCut(snap *look.Snapshot, _ book.Planting) map[string]string {
 	return map[string]string{"cut_at": s.usually(snap, 8)}
 }
 
 // cutForm shows the form of a cut: of a new one, or of the one with an id.
-func (s *server) cutForm(c *echo.Context, code int, snap *farm.Snapshot, p farm.Planting, id string, from typed, faults map[string]string) error {
+func (s *server) cutForm(c *echo.Context, code int, snap *look.Snapshot, p book.Planting, id string, from typed, faults map[string]string) error {
 	i := snap.Index(p.ID)
 	window := snap.Model.Plantings[i].Growth.Market
 	here := "/plantings/" + url.PathEscape(p.ID)
@@ -34,7 +35,7 @@ func (s *server) cutForm(c *echo.Context, code int, snap *farm.Snapshot, p farm.
 	v.Hazards, v.Cautions = cutCautions(snap, snap.Model.Plantings[i].Growth.Profile)
 	if id != "" {
 		v.Heading, v.Action, v.Save = "Correct a cut", "/cuts/"+url.PathEscape(id), "Keep the correction"
-		v.Withdraw = &doneView{Words: "Withdraw this cut", Kind: farm.Cuts.Name, ID: id}
+		v.Withdraw = &doneView{Words: "Withdraw this cut", Kind: book.Cuts.Name, ID: id}
 	}
 	v.Fields = fill([]field{
 		{Name: "stems", Label: "Sound stems", Mode: "numeric", Needed: true, Hint: "Kept, seconds among them. 0 if nothing was ready."},
@@ -52,16 +53,16 @@ func (s *server) cutForm(c *echo.Context, code int, snap *farm.Snapshot, p farm.
 }
 
 // cutCautions are what somebody who cuts a crop must heed: in the row, and where its water is poured if that is hot here.
-func cutCautions(snap *farm.Snapshot, p *crop.Profile) (row, any []string) {
+func cutCautions(snap *look.Snapshot, p *crop.Profile) (row, any []string) {
 	if snap.Book.Chosen(p, "condition") == "hot" {
 		any = p.Scalding()
 	}
 	return p.Handling(), append(any, "Knives cut: close them on the walk. A full bucket weighs up to 15 kg.")
 }
 
-func readCut(from typed, today day.Day) (farm.Record, error) {
-	f := farm.NewFields(from)
-	cut := farm.ReadCut(f)
+func readCut(from typed, today day.Day) (book.Record, error) {
+	f := book.NewFields(from)
+	cut := book.ReadCut(f)
 	notToCome(f, "cut_at", cut.CutAt, today)
 	return cut.Record(), f.Faults()
 }

@@ -9,7 +9,8 @@ import (
 	"strings"
 	"time"
 
-	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/fault"
 	"dewcount/people"
 
 	"github.com/alexedwards/scs/v2"
@@ -241,7 +242,7 @@ func (s *server) visit(c *echo.Context, as string) error {
 			return c.Redirect(http.StatusSeeOther, "/")
 		}
 	}
-	return farm.ErrNoSuchRecord
+	return book.ErrNoSuchRecord
 }
 
 // doorFault returns what to tell somebody who was not let in, empty where that is not the matter.
@@ -371,7 +372,7 @@ func (s *server) signOut(c *echo.Context) error {
 func peopleFault(err error) error {
 	for _, known := range []error{people.ErrLastOwner, people.ErrNobody, people.ErrNoLink} {
 		if errors.Is(err, known) {
-			return &farm.Advice{Words: known.Error(), Err: err}
+			return &fault.Advice{Words: known.Error(), Err: err}
 		}
 	}
 	return err

@@ -14,6 +14,7 @@ import (
 	"time"
 
 	"dewcount/farm"
+	"dewcount/farm/book"
 	"dewcount/people"
 	"dewcount/records"
 )
@@ -283,11 +284,11 @@ func TestTheCrewTakesBackFieldRecordsAlone(t *testing.T) {
 	if answer.StatusCode != http.StatusSeeOther {
 		t.Fatalf("a cut by the crew: %d", answer.StatusCode)
 	}
-	book, _, err := h.store.Load(ctx)
+	b, _, err := h.store.Load(ctx)
 	if err != nil {
 		t.Fatal(err)
 	}
-	if m, ok := book.Maker(farm.Cuts, "cut-of-a-test"); !ok || m.By != "One crew" {
+	if m, ok := b.Maker(book.Cuts, "cut-of-a-test"); !ok || m.By != "One crew" {
 		t.Errorf("the cut was made by %q, want One crew", m.By)
 	}
 	if answer, _ = h.send(crew, http.MethodPost, "/withdraw", url.Values{"kind": {"orders"}, "id": {"Gate stall"}}); answer.StatusCode != http.StatusForbidden {

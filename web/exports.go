@@ -10,15 +10,18 @@ import (
 	"time"
 
 	"dewcount/core/day"
-	"dewcount/farm"
+	"dewcount/farm/look"
+	"dewcount/farm/market"
+	"dewcount/farm/plans"
+	"dewcount/farm/work"
 	"dewcount/notebook"
 
 	"github.com/labstack/echo/v5"
 )
 
 // export answers with a file of a season that write makes; name gets its year.
-func (s *server) export(name, kind string, write func(w io.Writer, c *echo.Context, snap *farm.Snapshot, season *farm.Season) error) func(*echo.Context, *farm.Snapshot) error {
-	return func(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) export(name, kind string, write func(w io.Writer, c *echo.Context, snap *look.Snapshot, season *look.Season) error) func(*echo.Context, *look.Snapshot) error {
+	return func(c *echo.Context, snap *look.Snapshot) error {
 		year, _ := yearOf(c, snap)
 		season, err := s.farm.Season(snap, year)
 		if err != nil {
@@ -37,18 +40,18 @@ func (s *server) export(name, kind string, write func(w io.Writer, c *echo.Conte
 // exports are the files that a season can be taken away as.
 func (s *server) exports() []route {
 	const csv = "text/csv; charset=utf-8"
-	file := func(name, kind string, write func(io.Writer, *echo.Context, *farm.Snapshot, *farm.Season) error) route {
-		return route{http.MethodGet, "/" + name, look, s.on(s.export(name, kind, write))}
+	file := func(name, kind string, write func(io.Writer, *echo.Context, *look.Snapshot, *look.Season) error) route {
+		return route{http.MethodGet, "/" + name, see, s.on(s.export(name, kind, write))}
 	}
 	return []route{
-		file("season.csv", csv, func(w io.Writer, _ *echo.Context, _ *farm.Snapshot, season *farm.Season) error {
+		file("season.csv", csv, func(w io.Writer, _ *echo.Context, _ *look.Snapshot, season *look.Season) error {
 			return notebook.WriteSeason(w, season)
 		}),
-		file("beds.csv", csv, func(w io.Writer, _ *echo.Context, _ *farm.Snapshot, season *farm.Season) error {
+		file("beds.csv", csv, func(w io.Writer, _ *echo.Context, _ *look.Snapshot, season *look.Season) error {
 			return notebook.WriteBeds(w, season)
 		}),
-		file("seeds.csv", csv, func(w io.Writer, _ *echo.Context, _ *farm.Snapshot, season *farm.Season) error {
-			return notebook.WriteSeeds(w, season.Seeds())
+		file("seeds.csv", csv, func(w io.Writer, _ *echo.Context, _ *look.Snapshot, season *look.Season) error {
+			return notebook.WriteSeeds(w, plans.Seeds(season))
 		}),
 		file("calendar.ics", calendarType, s.calendar),
 		file("season.svg", "image/svg+xml", s.seasonSVG),
@@ -58,7 +61,7 @@ func (s *server) exports() []route {
 
 const calendarType = "text/calendar; charset=utf-8"
 
-func (s *server) calendar(w io.Writer, _ *echo.Context, snap *farm.Snapshot, season *farm.Season) error {
+func (s *server) calendar(w io.Writer, _ *echo.Context, snap *look.Snapshot, season *look.Season) error {
 	place, err := snap.Book.Place()
 	if err != nil {
 		return err
@@ -67,7 +70,7 @@ func (s *server) calendar(w io.Writer, _ *echo.Context, snap *farm.Snapshot, sea
 	if err != nil {
 		return err
 	}
-	return notebook.WriteCalendar(w, place.Name, season.Appointments(), made)
+	return notebook.WriteCalendar(w, place.Name, work.Appointments(season), made)
 }
 
 // A svgFile is drawings one under the other in a file of their own.
@@ -79,25 +82,25 @@ type svgFile struct {
 	Heading       string
 }
 
-// drawn is the part of the style sheet that drawings need, between its two marks.
+// drawn is the style of drawings, with the colours that it names.
 func drawn() template.CSS {
-	text, err := shipped.ReadFile("assets/app.css")
-	if err != nil {
-		panic("web: the style sheet is shipped with the program: " + err.Error())
+	text := func(name string) string {
+		text, err := shipped.ReadFile("assets/" + name)
+		if err != nil {
+			panic("web: the style sheets are shipped with the program: " + err.Error())
+		}
+		return string(text)
 	}
-	css := string(text)
-	root := css[strings.Index(css, ":root"):]
-	root = "svg" + root[len(":root"):strings.Index(root, "}")+1]
-	_, rest, _ := strings.Cut(css, "/* drawings */")
-	part, _, _ := strings.Cut(rest, "/* end of drawings */")
-	return template.CSS(root + "\ntext{font-family:sans-serif}" + part)
+	_, root, _ := strings.Cut(text("app.css"), ":root")
+	colours, _, _ := strings.Cut(root, "}")
+	return template.CSS("svg" + colours + "}\ntext{font-family:sans-serif}" + text("drawings.css"))
 }
 
-func (s *server) seasonSVG(w io.Writer, c *echo.Context, snap *farm.Snapshot, season *farm.Season) error {
+func (s *server) seasonSVG(w io.Writer, c *echo.Context, snap *look.Snapshot, season *look.Season) error {
 	cropID := c.QueryParam("crop")
 	plantings := sortedPlantings(season, cropID)
 	d := newSeasonDrawing(season, plantings, "", nil, day.Day{})
-	d.Chart = newChart(season, plantings, season.Wanted(cropID))
+	d.Chart = newChart(season, plantings, market.Wanted(season, cropID))
 	for i := range d.Rows {
 		d.Rows[i].Href = "#"
 	}
@@ -105,7 +108,7 @@ func (s *server) seasonSVG(w io.Writer, c *echo.Context, snap *farm.Snapshot, se
 	return s.pages["svgfile"].ExecuteTemplate(w, "svg-file", svgFile{Width: d.Width, Height: d.Height + d.Chart.Height + 34, Style: drawn(), Season: &d, Heading: "Season " + yearName(year, snap)})
 }
 
-func (s *server) bedsSVG(w io.Writer, c *echo.Context, snap *farm.Snapshot, season *farm.Season) error {
+func (s *server) bedsSVG(w io.Writer, c *echo.Context, snap *look.Snapshot, season *look.Season) error {
 	place, err := snap.Book.Place()
 	if err != nil {
 		return err
@@ -115,7 +118,7 @@ func (s *server) bedsSVG(w io.Writer, c *echo.Context, snap *farm.Snapshot, seas
 		date = snap.View.Today
 	}
 	f := svgFile{Width: 600, Height: 40, Style: drawn(), Heading: "Beds on " + fullDay(date)}
-	for _, b := range season.Beds() {
+	for _, b := range plans.BedYears(season) {
 		v := newBedView(season, b, date, place)
 		if !v.HasGrid {
 			continue

@@ -6,7 +6,8 @@ import (
 	"net/http"
 
 	"dewcount/core/day"
-	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/fault"
 
 	"github.com/labstack/echo/v5"
 )
@@ -40,7 +41,7 @@ func (s *server) addField(c *echo.Context) error {
 		return echo.NewHTTPError(http.StatusBadRequest, "this is no record: load the page anew and count again")
 	}
 	err := s.keepField(c, r)
-	var faults farm.Faults
+	var faults fault.List
 	if errors.As(err, &faults) {
 		return c.JSON(http.StatusUnprocessableEntity, refusal{sentence(faults[0].Advice), faults[0].Field})
 	}
@@ -53,24 +54,24 @@ func (s *server) addField(c *echo.Context) error {
 func (s *server) keepField(c *echo.Context, r fieldRecord) error {
 	ctx, from := c.Request().Context(), typed(func(name string) string { return r.Fields[name] })
 	if from("id") == "" {
-		return farm.Faults{{Field: "id", Advice: "this record has no id: load the page anew and count again"}}
+		return fault.List{{Field: "id", Advice: "this record has no id: load the page anew and count again"}}
 	}
 	today, err := s.today(c)
 	if err != nil {
 		return err
 	}
-	if r.Kind == farm.Events.Name {
-		f := farm.NewFields(from)
-		event := farm.ReadEvent(f)
+	if r.Kind == book.Events.Name {
+		f := book.NewFields(from)
+		event := book.ReadEvent(f)
 		notToComeDay(f, "on", event.On, today)
 		if err := f.Faults(); err != nil {
 			return err
 		}
 		return s.farm.Saw(ctx, by(c), event)
 	}
-	read, ok := map[string]rowReader{farm.Counts.Name: readCount, farm.Scoutings.Name: readScouting}[r.Kind]
+	read, ok := map[string]rowReader{book.Counts.Name: readCount, book.Scoutings.Name: readScouting}[r.Kind]
 	if !ok {
-		return farm.Faults{{Field: "kind", Advice: "this kind of record is not made in the field: load the page anew"}}
+		return fault.List{{Field: "kind", Advice: "this kind of record is not made in the field: load the page anew"}}
 	}
 	made, err := read(from, today)
 	if err != nil {
@@ -92,7 +93,7 @@ func (s *server) today(c *echo.Context) (day.Day, error) {
 	return s.farm.Today(place), nil
 }
 
-func notToComeDay(f *farm.Fields, name string, d, today day.Day) {
+func notToComeDay(f *book.Fields, name string, d, today day.Day) {
 	if d.After(today) {
 		f.Fault(name, "%s has not come yet: today is %s", d.Spoken(), today.Spoken())
 	}

@@ -4,7 +4,7 @@ import (
 	"strings"
 	"unicode"
 
-	"dewcount/farm"
+	"dewcount/farm/book"
 
 	"github.com/labstack/echo/v5"
 	"golang.org/x/text/runes"
@@ -24,7 +24,7 @@ type findView struct {
 }
 
 // newFind reads what is looked for in a list; beds are offered where its lines have some.
-func newFind(c *echo.Context, action, hint string, beds []farm.Bed) findView {
+func newFind(c *echo.Context, action, hint string, beds []book.Bed) findView {
 	v := findView{Action: action, Typed: strings.TrimSpace(c.QueryParam("find")), Hint: hint}
 	if len(beds) > 1 {
 		v.Beds = append(v.Beds, option{Value: "", Label: "all beds"})

@@ -11,7 +11,9 @@ import (
 	"dewcount/core/crop"
 	"dewcount/core/day"
 	"dewcount/core/plan"
-	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
+	"dewcount/farm/plans"
 
 	"github.com/labstack/echo/v5"
 )
@@ -62,26 +64,26 @@ type programmeStep struct{ When, What string }
 
 type programmeWeek struct{ Week, Natural, Lamps, Blackout string }
 
-func (s *server) forDate(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) forDate(c *echo.Context, snap *look.Snapshot) error {
 	from := typed(func(name string) string { return c.QueryParam(name) })
 	if from("asked") == "" {
 		return s.datePage(c, http.StatusOK, snap, dateView{}, dateDefaults(snap, from), nil)
 	}
-	f := farm.NewFields(from)
-	ask := snap.Book.ReadDateAsk(f, snap.View.Today)
+	f := book.NewFields(from)
+	ask := plans.ReadDateAsk(snap.Book, f, snap.View.Today)
 	if faults, only := faultsBy(f.Faults()); only {
 		return s.datePage(c, http.StatusUnprocessableEntity, snap, dateView{}, from, faults)
 	}
 	result, ok, err := s.answer(c, snap, "/season", "Sow for a date", ask, func(ctx context.Context, progress func(float64)) (any, error) {
-		return snap.PlanDate(ctx, ask, progress)
+		return plans.ForDate(ctx, snap, ask, progress)
 	})
 	if err != nil || !ok {
 		return err
 	}
-	return s.datePage(c, http.StatusOK, snap, dateView{Result: newDateResult(snap, result.(*farm.DateResult))}, from, nil)
+	return s.datePage(c, http.StatusOK, snap, dateView{Result: newDateResult(snap, result.(*plans.DateResult))}, from, nil)
 }
 
-func dateDefaults(snap *farm.Snapshot, from typed) typed {
+func dateDefaults(snap *look.Snapshot, from typed) typed {
 	place, _ := snap.Book.Place()
 	return func(name string) string {
 		if typed := from(name); typed != "" {
@@ -89,7 +91,7 @@ func dateDefaults(snap *farm.Snapshot, from typed) typed {
 		}
 		switch name {
 		case "chance":
-			return farm.Decimal(math.Round(100 * place.Chance))
+			return book.Decimal(math.Round(100 * place.Chance))
 		case "use":
 			return crop.Event.String()
 		}
@@ -97,7 +99,7 @@ func dateDefaults(snap *farm.Snapshot, from typed) typed {
 	}
 }
 
-func (s *server) datePage(c *echo.Context, code int, snap *farm.Snapshot, v dateView, from typed, faults map[string]string) error {
+func (s *server) datePage(c *echo.Context, code int, snap *look.Snapshot, v dateView, from typed, faults map[string]string) error {
 	crops := field{Name: "crop", Label: "Crop", Kind: "select"}.choose(option{Value: "", Label: "that of the variety"})
 	for _, p := range snap.Book.Crops() {
 		if plan.Succeeds(p) {
@@ -122,7 +124,7 @@ func (s *server) datePage(c *echo.Context, code int, snap *farm.Snapshot, v date
 	return s.show(c, code, "fordate", "/season", "Sow for a date", snap, v)
 }
 
-func newDateResult(snap *farm.Snapshot, d *farm.DateResult) *dateResult {
+func newDateResult(snap *look.Snapshot, d *plans.DateResult) *dateResult {
 	r := &dateResult{TooLate: d.TooLate}
 	what := d.Profile.Name
 	if d.Variety != "" {
@@ -171,7 +173,7 @@ func newDateResult(snap *farm.Snapshot, d *farm.DateResult) *dateResult {
 	return r
 }
 
-func newDatePlan(d *farm.DateResult, what string, p *plan.DatePlan, most float64, now day.Day) datePlanView {
+func newDatePlan(d *plans.DateResult, what string, p *plan.DatePlan, most float64, now day.Day) datePlanView {
 	v := datePlanView{What: what, Plants: strconv.Itoa(p.Plants()), Chance: fmt.Sprintf("%.0f in 100", 100*p.Chance),
 		Stems: bounds(int(p.Low), int(p.Likely+0.5), int(p.High+0.5)), Best: p == d.Answer.One}
 	v.Band = newBand(p.Low, p.Low+(p.Likely-p.Low)/2, p.Likely, p.Likely+(p.High-p.Likely)/2, p.High, most, d.Stems)
@@ -210,7 +212,7 @@ func sowingWords(p *plan.DatePlan, half bool, now day.Day) string {
 }
 
 // addLink leads to the form of a new planting, filled with a sowing of which a share is pinched.
-func addLink(d *farm.DateResult, s plan.Planned, pinched float64) linkView {
+func addLink(d *plans.DateResult, s plan.Planned, pinched float64) linkView {
 	q := url.Values{"variety": {d.Variety}, "method": {string(s.Method)}, "started_on": {s.Started.String()}, "plants": {strconv.Itoa(s.Plants)}, "bed": {d.Bed}}
 	if d.Variety == "" {
 		q.Set("crop", d.Profile.ID)
@@ -223,13 +225,13 @@ func addLink(d *farm.DateResult, s plan.Planned, pinched float64) linkView {
 		q.Set("pinched_on", plan.PinchOn(d.Profile, s.Sowing).String())
 	}
 	if pinched > 0 && pinched < 1 {
-		q.Set("pinched_share", farm.Decimal(pinched))
+		q.Set("pinched_share", book.Decimal(pinched))
 	}
 	return linkView{Name: "Add the sowing of " + s.Started.Spoken(), Href: "/plantings/new?" + q.Encode()}
 }
 
 // newCurve draws the chance of each day around the best, with as many plants.
-func newCurve(d *farm.DateResult) curveView {
+func newCurve(d *plans.DateResult) curveView {
 	c := curveView{Title: "How sure as many plants would be, started on each of these days"}
 	n := len(d.Answer.ByDate)
 	if n == 0 {
@@ -249,7 +251,7 @@ func newCurve(d *farm.DateResult) curveView {
 	return c
 }
 
-func newOther(snap *farm.Snapshot, d *farm.DateResult, o farm.StillCome) otherView {
+func newOther(snap *look.Snapshot, d *plans.DateResult, o plans.StillCome) otherView {
 	how := map[crop.Method]string{crop.Direct: "sown where it grows", crop.Tray: "in trays", crop.Tuber: "as tubers", crop.Bulb: "as bulbs", crop.Corm: "as corms",
 		crop.Cutting: "as cuttings"}[o.Method]
 	v := otherView{Name: o.Profile.Name, How: how, Words: fmt.Sprintf("%d plants, %s", 2*o.Plants, tenths(o.Chance))}
@@ -259,7 +261,7 @@ func newOther(snap *farm.Snapshot, d *farm.DateResult, o farm.StillCome) otherVi
 }
 
 // newProgramme says what lamps and blackout do, step by step and week by week.
-func newProgramme(d *farm.DateResult) *programmeView {
+func newProgramme(d *plans.DateResult) *programmeView {
 	g := d.Programme
 	v := &programmeView{}
 	step := func(when, what string) { v.Steps = append(v.Steps, programmeStep{when, what}) }

@@ -6,7 +6,8 @@ import (
 	"net/url"
 	"strings"
 
-	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/fault"
 
 	"github.com/labstack/echo/v5"
 )
@@ -43,7 +44,7 @@ func posted(c *echo.Context) typed {
 }
 
 // of reads a record.
-func of(r farm.Record) typed {
+func of(r book.Record) typed {
 	return func(name string) string {
 		for i, column := range r.Kind.Columns {
 			if column == name {
@@ -56,7 +57,7 @@ func of(r farm.Record) typed {
 
 // faultsBy returns the advice for each field, and whether err is no more than faults.
 func faultsBy(err error) (map[string]string, bool) {
-	var faults farm.Faults
+	var faults fault.List
 	if !errors.As(err, &faults) {
 		return nil, false
 	}
@@ -99,7 +100,7 @@ func rest(fields []field, faults map[string]string) string {
 }
 
 // addressOf builds an address of parts, and tells on the page there what was done to a record.
-func addressOf(did string, r farm.Record, parts ...string) string {
+func addressOf(did string, r book.Record, parts ...string) string {
 	for i, p := range parts {
 		parts[i] = url.PathEscape(p)
 	}
@@ -108,12 +109,12 @@ func addressOf(did string, r farm.Record, parts ...string) string {
 
 // keep keeps the record that a form made, a new one or in the place of the one that stands; where it has faults, or something else stands than
 // the form showed, again shows the form with them, otherwise parts are the page that tells what was done.
-func (s *server) keep(c *echo.Context, err error, record farm.Record, stands bool, again func(map[string]string) error, parts ...string) error {
+func (s *server) keep(c *echo.Context, err error, record book.Record, stands bool, again func(map[string]string) error, parts ...string) error {
 	return s.keepAs(c, err, record, stands, of, again, parts...)
 }
 
 // keepAs is keep for a form that has a record otherwise than its columns are.
-func (s *server) keepAs(c *echo.Context, err error, record farm.Record, stands bool, as func(farm.Record) typed, again func(map[string]string) error, parts ...string) error {
+func (s *server) keepAs(c *echo.Context, err error, record book.Record, stands bool, as func(book.Record) typed, again func(map[string]string) error, parts ...string) error {
 	did := "recorded"
 	switch {
 	case err != nil:

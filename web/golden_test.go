@@ -13,7 +13,7 @@ import (
 	"strings"
 	"testing"
 
-	"dewcount/farm"
+	"dewcount/farm/book"
 
 	"golang.org/x/net/html"
 )
@@ -236,7 +236,7 @@ func TestGoldenAnswersOfTheDemo(t *testing.T) {
 // dated sets the demo's clock to another day: no weather is known since July.
 func (s *site) dated(day string) {
 	s.t.Helper()
-	if err := s.store.Apply(ctx, farm.Change{Correct: []farm.Record{farm.Setting{Key: "demo_day", Value: day}.Record()}}); err != nil {
+	if err := s.store.Apply(ctx, book.Change{Correct: []book.Record{book.Setting{Key: "demo_day", Value: day}.Record()}}); err != nil {
 		s.t.Fatal(err)
 	}
 }

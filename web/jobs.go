@@ -10,7 +10,8 @@ import (
 	"sync/atomic"
 	"time"
 
-	"dewcount/farm"
+	"dewcount/farm/look"
+	"dewcount/fault"
 
 	lru "github.com/hashicorp/golang-lru/v2"
 	"github.com/labstack/echo/v5"
@@ -57,10 +58,10 @@ func newJobs() *jobs {
 }
 
 // A work answers a question; it ends early, with any result, when its context does.
-type work func(ctx context.Context, progress func(float64)) (any, error)
+type does func(ctx context.Context, progress func(float64)) (any, error)
 
 // ask begins the work of a question under its key, or returns the job that runs or has ended there.
-func (j *jobs) ask(key, asker string, do work) *job {
+func (j *jobs) ask(key, asker string, do does) *job {
 	j.mu.Lock()
 	defer j.mu.Unlock()
 	if here, ok := j.answers.Get(key); ok {
@@ -88,7 +89,7 @@ func (j *jobs) ask(key, asker string, do work) *job {
 var errGivenUp = errors.New("another question was asked meanwhile: ask this one again")
 
 // run works a job out when it is its turn.
-func (j *jobs) run(ctx context.Context, here *job, do work) {
+func (j *jobs) run(ctx context.Context, here *job, do does) {
 	defer close(here.done)
 	defer here.stop()
 	defer func() {
@@ -144,7 +145,7 @@ func asker(c *echo.Context) string { return who(c).ID }
 
 // answer waits a little for what a page asks; where that takes longer it shows how far it is, and ok is false. question is what was asked as
 // the program understood it: the same question in other words is the same job. A form that was sent waits for as long as it takes.
-func (s *server) answer(c *echo.Context, snap *farm.Snapshot, here, heading string, question any, do work) (result any, ok bool, err error) {
+func (s *server) answer(c *echo.Context, snap *look.Snapshot, here, heading string, question any, do does) (result any, ok bool, err error) {
 	key := fmt.Sprintf("%d %s %T %+v", snap.Revision, snap.View.Today, question, question)
 	started := s.jobs.ask(key, asker(c), do)
 	tooLong := tooLongFor(c)
@@ -152,7 +153,7 @@ func (s *server) answer(c *echo.Context, snap *farm.Snapshot, here, heading stri
 		select {
 		case <-started.done:
 			if errors.Is(started.err, errGivenUp) {
-				return nil, true, &farm.Advice{Words: errGivenUp.Error(), Err: errGivenUp}
+				return nil, true, &fault.Advice{Words: errGivenUp.Error(), Err: errGivenUp}
 			}
 			return started.result, true, started.err
 		case <-tooLong:
@@ -175,16 +176,16 @@ func tooLongFor(c *echo.Context) <-chan time.Time {
 }
 
 // working shows that a page is worked out, and has it asked for again.
-func (s *server) working(c *echo.Context, snap *farm.Snapshot, here string, v workingView) error {
+func (s *server) working(c *echo.Context, snap *look.Snapshot, here string, v workingView) error {
 	c.Response().Header().Set("Refresh", "1")
 	return s.show(c, http.StatusOK, "working", here, v.Heading, snap, v)
 }
 
 // seasonOf waits a little for a growing year; where it takes longer the page shows that it is worked out, and ok is false. A form that was
 // sent waits for as long as it takes.
-func (s *server) seasonOf(c *echo.Context, snap *farm.Snapshot, here, heading string, year int) (season *farm.Season, ok bool, err error) {
+func (s *server) seasonOf(c *echo.Context, snap *look.Snapshot, here, heading string, year int) (season *look.Season, ok bool, err error) {
 	type answer struct {
-		season *farm.Season
+		season *look.Season
 		err    error
 	}
 	done := make(chan answer, 1)

@@ -18,7 +18,7 @@ func ended(t *testing.T, j *job) {
 }
 
 // until is a work that goes on until it is released or given up.
-func until(release chan struct{}) work {
+func until(release chan struct{}) does {
 	return func(ctx context.Context, progress func(float64)) (any, error) {
 		progress(0.5)
 		select {

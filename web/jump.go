@@ -7,17 +7,18 @@ import (
 	"strings"
 
 	"dewcount/core/day"
-	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
 
 	"github.com/labstack/echo/v5"
 )
 
 // jump leads from a name to its page.
-func (s *server) jump(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) jump(c *echo.Context, snap *look.Snapshot) error {
 	to := strings.TrimSpace(c.QueryParam("to"))
 	name, _, _ := strings.Cut(to, " ")
-	for _, names := range []func(farm.Planting) string{ // its name, its name as the list has it, its variety, a name with anything behind
-		func(p farm.Planting) string { return p.ID }, func(p farm.Planting) string { return p.ID + " " + p.Variety }, func(p farm.Planting) string { return p.Variety },
+	for _, names := range []func(book.Planting) string{ // its name, its name as the list has it, its variety, a name with anything behind
+		func(p book.Planting) string { return p.ID }, func(p book.Planting) string { return p.ID + " " + p.Variety }, func(p book.Planting) string { return p.Variety },
 	} {
 		for _, p := range snap.Book.Plantings {
 			if strings.EqualFold(names(p), to) {

@@ -5,7 +5,7 @@ import (
 	"slices"
 
 	"dewcount/core/crop"
-	"dewcount/farm"
+	"dewcount/farm/look"
 	"dewcount/web/ladder"
 
 	"github.com/labstack/echo/v5"
@@ -20,7 +20,7 @@ type ladderView struct {
 	Rungs []rungView
 }
 
-func (s *server) ladders(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) ladders(c *echo.Context, snap *look.Snapshot) error {
 	crops := snap.Book.Crops()
 	var v ladderSheet
 	for _, form := range ladder.Forms()[1:] {

@@ -6,7 +6,7 @@ import (
 
 	"dewcount/core/day"
 	"dewcount/core/forecast"
-	"dewcount/farm"
+	"dewcount/farm/look"
 )
 
 // A lifeView draws a planting's life as a line of days, from its start to its last cut, with the bounds of each date.
@@ -27,7 +27,7 @@ type markView struct{ Name, When, X, From, Width string }
 
 const lifeWidth = 640
 
-func newLife(snap *farm.Snapshot, i int) lifeView {
+func newLife(snap *look.Snapshot, i int) lifeView {
 	p := snap.Model.Plantings[i]
 	m := snap.Milestones(i)
 	today, start := snap.View.Today, p.Growth.Started

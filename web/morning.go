@@ -9,7 +9,10 @@ import (
 
 	"dewcount/core/crop"
 	"dewcount/core/day"
-	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
+	"dewcount/farm/market"
+	"dewcount/farm/work"
 
 	"github.com/labstack/echo/v5"
 )
@@ -78,7 +81,7 @@ type todoView struct{ Name, Rows, Minutes string }
 
 // todo returns today's rounds, where the season is worked out already: the morning does not wait for it, but has it begun, since whoever
 // reads the morning goes on the rounds.
-func (s *server) todo(c *echo.Context, snap *farm.Snapshot) (todo []todoView, known bool) {
+func (s *server) todo(c *echo.Context, snap *look.Snapshot) (todo []todoView, known bool) {
 	season, ok := s.farm.Worked(snap, currentYear(snap))
 	if !ok && c.Get(staleKey) != nil {
 		return nil, false // newer records come in: the rounds are worked out for the state that has them
@@ -112,7 +115,7 @@ func (s *server) todo(c *echo.Context, snap *farm.Snapshot) (todo []todoView, kn
 
 type toCountView struct{ ID, Variety, Bed, Why string }
 
-func (s *server) morning(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) morning(c *echo.Context, snap *look.Snapshot) error {
 	chosen := 0
 	for j, d := range snap.Forecast.PickDays {
 		if d.String() == c.QueryParam("pick") {
@@ -124,10 +127,10 @@ func (s *server) morning(c *echo.Context, snap *farm.Snapshot) error {
 	return s.show(c, http.StatusOK, "morning", "/", "Morning", snap, v)
 }
 
-func newMorning(snap *farm.Snapshot, chosen int) morningView {
+func newMorning(snap *look.Snapshot, chosen int) morningView {
 	f := snap.Forecast
 	v := morningView{Empty: len(snap.Book.Plantings) == 0, Rests: rests(snap), Missing: missing(snap), Warnings: warnings(snap)}
-	dues := snap.Due()
+	dues := market.Dues(snap)
 	if len(f.PickDays) > 0 {
 		pick := f.PickDays[chosen]
 		v.Pick = pick.String()
@@ -156,7 +159,7 @@ func newMorning(snap *farm.Snapshot, chosen int) morningView {
 }
 
 // feeds names the orders that a pick day's stems go to.
-func feeds(dues []farm.Due, pick day.Day) string {
+func feeds(dues []market.Due, pick day.Day) string {
 	var names []string
 	for _, d := range dues {
 		if d.PickOn == pick {
@@ -166,7 +169,7 @@ func feeds(dues []farm.Due, pick day.Day) string {
 	return list(names)
 }
 
-func cropLines(snap *farm.Snapshot, dues []farm.Due, pick int) (lines []cropView, quiet string) {
+func cropLines(snap *look.Snapshot, dues []market.Due, pick int) (lines []cropView, quiet string) {
 	f := snap.Forecast
 	var none []string
 	for id, cells := range f.Crops {
@@ -220,7 +223,7 @@ func verdict(wanted int, chance float64, short int) (words string, isShort bool)
 }
 
 // rows lists the plantings behind a crop's line.
-func rows(snap *farm.Snapshot, cropID string, pick int, most float64) []rowView {
+func rows(snap *look.Snapshot, cropID string, pick int, most float64) []rowView {
 	var rows []rowView
 	for i, p := range snap.Model.Plantings {
 		spread := snap.Forecast.Plantings[i].ByPick[pick][crop.Market]
@@ -232,16 +235,16 @@ func rows(snap *farm.Snapshot, cropID string, pick int, most float64) []rowView 
 	return rows
 }
 
-func bedOf(snap *farm.Snapshot, planting string) string {
+func bedOf(snap *look.Snapshot, planting string) string {
 	p, _ := snap.Book.Planting(planting)
 	return p.Bed
 }
 
 // why says which counts and cuts a planting's forecast rests on.
-func why(snap *farm.Snapshot, i int) string {
+func why(snap *look.Snapshot, i int) string {
 	p := snap.Model.Plantings[i]
 	counts, cuts := 0, 0
-	var last farm.Count
+	var last book.Count
 	for _, c := range snap.Book.Counts {
 		if c.Planting == p.ID {
 			counts++
@@ -274,7 +277,7 @@ func number(n int, of string) string {
 }
 
 // rests says what weather the forecast rests on.
-func rests(snap *farm.Snapshot) string {
+func rests(snap *look.Snapshot) string {
 	o := snap.Model.Outlook
 	words := "No weather is on record: the season is taken to be usual for this latitude and height."
 	if n := len(o.Observed); n > 0 {
@@ -291,7 +294,7 @@ func rests(snap *farm.Snapshot) string {
 }
 
 // missing says that the weather of late is not on record, and what to do about it.
-func missing(snap *farm.Snapshot) string {
+func missing(snap *look.Snapshot) string {
 	const late = 3 // days
 	o := snap.Model.Outlook
 	if n := len(o.Observed); n == 0 {
@@ -302,7 +305,7 @@ func missing(snap *farm.Snapshot) string {
 	return ""
 }
 
-func newDue(d farm.Due) dueView {
+func newDue(d market.Due) dueView {
 	v := dueView{Order: d.Order.ID, On: d.On.Spoken(), Kind: d.Order.Kind, Pick: "no pick day before it"}
 	if !d.PickOn.IsZero() {
 		v.Pick = "cut on " + d.PickOn.Spoken()
@@ -314,7 +317,7 @@ func newDue(d farm.Due) dueView {
 			line.Verdict, line.Short = verdict(w.Wanted, w.Chance, w.Short())
 			line.Spread = newSpreadView(w.Spread, max(w.Spread.Quantile(0.9), float64(w.Wanted)), w.Wanted)
 			if w.Long < 0.995 {
-				line.Verdict += fmt.Sprintf(", %.0f %% of the stems are %s cm or more", 100*w.Long, farm.Decimal(*w.MinLengthCM))
+				line.Verdict += fmt.Sprintf(", %.0f %% of the stems are %s cm or more", 100*w.Long, book.Decimal(*w.MinLengthCM))
 			}
 			if w.Have > 0 {
 				line.Verdict += fmt.Sprintf(" (%d are cut)", w.Have)
@@ -342,7 +345,7 @@ func newDue(d farm.Due) dueView {
 }
 
 // toCount names those of the rows that the rounds want counted whose count would tell most: the most stems in doubt first.
-func toCount(snap *farm.Snapshot) []toCountView {
+func toCount(snap *look.Snapshot) []toCountView {
 	const most = 5
 	type candidate struct {
 		toCountView
@@ -350,10 +353,10 @@ func toCount(snap *farm.Snapshot) []toCountView {
 	}
 	var all []candidate
 	for i, p := range snap.Model.Plantings {
-		if !snap.CountNow(i) {
+		if !work.CountNow(snap, i) {
 			continue
 		}
-		pick := snap.CountFor(i)
+		pick := work.CountFor(snap, i)
 		next := snap.Forecast.Plantings[i].ByPick[slices.Index(snap.Forecast.PickDays, pick)][crop.Market]
 		why := "never counted"
 		if last, ok := snap.Book.LastCount(p.ID); ok {

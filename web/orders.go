@@ -8,7 +8,9 @@ import (
 	"strings"
 
 	"dewcount/core/day"
-	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
+	"dewcount/farm/market"
 
 	"github.com/labstack/echo/v5"
 )
@@ -22,7 +24,7 @@ type ordersView struct {
 
 type orderLink struct{ ID, Words string }
 
-func (s *server) orders(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) orders(c *echo.Context, snap *look.Snapshot) error {
 	v := ordersView{Find: newFind(c, "/orders", "order, customer, what it wants", nil)}
 	found := make(map[string]bool)
 	for _, o := range snap.Book.Orders {
@@ -36,7 +38,7 @@ func (s *server) orders(c *echo.Context, snap *farm.Snapshot) error {
 			v.Orders = append(v.Orders, orderLink{o.ID, orderWords(o, snap.View.Today)})
 		}
 	}
-	for _, d := range snap.Due() {
+	for _, d := range market.Dues(snap) {
 		if found[d.Order.ID] {
 			v.Dues = append(v.Dues, newDue(d))
 		}
@@ -45,7 +47,7 @@ func (s *server) orders(c *echo.Context, snap *farm.Snapshot) error {
 	return s.show(c, http.StatusOK, "orders", "/orders", "Orders", snap, v)
 }
 
-func orderWords(o farm.Order, now day.Day) string {
+func orderWords(o book.Order, now day.Day) string {
 	words := map[string]string{"market": "market", "event": "event", "standing": "standing bucket"}[o.Kind]
 	if o.Repeats == "" {
 		return words + " on " + spokenYear(o.DueOn, now)
@@ -73,12 +75,12 @@ type orderLineView struct {
 	Shown, Fault          string
 }
 
-func (s *server) order(c *echo.Context, snap *farm.Snapshot, o farm.Order) error {
+func (s *server) order(c *echo.Context, snap *look.Snapshot, o book.Order) error {
 	return s.orderPage(c, http.StatusOK, snap, o, func(string) string { return "" }, nil)
 }
 
 // orderPage shows an order with what was typed and what is wrong in a line.
-func (s *server) orderPage(c *echo.Context, code int, snap *farm.Snapshot, o farm.Order, from typed, faults map[string]string) error {
+func (s *server) orderPage(c *echo.Context, code int, snap *look.Snapshot, o book.Order, from typed, faults map[string]string) error {
 	v := orderView{ID: o.ID, Words: sentence(orderWords(o, snap.View.Today)), Customer: o.Customer}
 	for _, l := range snap.Book.OrderLines {
 		if l.Order != o.ID {
@@ -106,7 +108,7 @@ func (s *server) orderPage(c *echo.Context, code int, snap *farm.Snapshot, o far
 		v.Fault = rest(v.New, faults)
 	}
 	v.Names = wantNames(snap)
-	for _, d := range snap.Due() {
+	for _, d := range market.Dues(snap) {
 		if d.Order.ID == o.ID {
 			v.Dues = append(v.Dues, newDue(d))
 		}
@@ -115,19 +117,19 @@ func (s *server) orderPage(c *echo.Context, code int, snap *farm.Snapshot, o far
 }
 
 // lineWords says what a line wants.
-func lineWords(snap *farm.Snapshot, l farm.OrderLine) string {
-	words := snap.What(l)
+func lineWords(snap *look.Snapshot, l book.OrderLine) string {
+	words := market.What(snap, l)
 	if l.Recipe != "" {
 		words = "bouquets: " + l.Recipe
 	}
 	if l.MinLengthCM != nil {
-		words += ", " + farm.Decimal(*l.MinLengthCM) + " cm or longer"
+		words += ", " + book.Decimal(*l.MinLengthCM) + " cm or longer"
 	}
 	return words
 }
 
 // wantNames are the varieties on record, the crops that they are of, and their roles and colours.
-func wantNames(snap *farm.Snapshot) []string {
+func wantNames(snap *look.Snapshot) []string {
 	var names []string
 	for _, v := range snap.Book.Varieties {
 		names = append(names, v.Name)
@@ -146,10 +148,10 @@ func wantNames(snap *farm.Snapshot) []string {
 }
 
 // setLine adds a line to an order, or gives one that is there another number of stems.
-func (s *server) setLine(c *echo.Context, snap *farm.Snapshot, o farm.Order) error {
+func (s *server) setLine(c *echo.Context, snap *look.Snapshot, o book.Order) error {
 	from := posted(c)
-	line := farm.OrderLine{Order: o.ID, Use: map[string]string{"market": "market", "event": "event", "standing": "florist"}[o.Kind]}
-	f := farm.NewFields(from)
+	line := book.OrderLine{Order: o.ID, Use: map[string]string{"market": "market", "event": "event", "standing": "florist"}[o.Kind]}
+	f := book.NewFields(from)
 	did := "recorded"
 	if n, err := strconv.Atoi(from("line")); err == nil {
 		for _, l := range snap.Book.OrderLines {
@@ -165,7 +167,7 @@ func (s *server) setLine(c *echo.Context, snap *farm.Snapshot, o farm.Order) err
 			}
 		}
 		for _, p := range snap.Book.History { // a withdrawn line keeps its number, so that it can come back
-			if r, err := p.Record(); err == nil && r.Kind == farm.OrderLines && r.Field("order") == o.ID {
+			if r, err := p.Record(); err == nil && r.Kind == book.OrderLines && r.Field("order") == o.ID {
 				if n, err := strconv.Atoi(r.Field("line")); err == nil {
 					line.Line = max(line.Line, n)
 				}
@@ -200,7 +202,7 @@ func (s *server) setLine(c *echo.Context, snap *farm.Snapshot, o farm.Order) err
 }
 
 // name gives a line the variety, the crop, or the colour and role of a name.
-func (s *server) name(snap *farm.Snapshot, f *farm.Fields, l *farm.OrderLine, what string) {
+func (s *server) name(snap *look.Snapshot, f *book.Fields, l *book.OrderLine, what string) {
 	if v, ok := snap.Book.Variety(what); ok {
 		l.Variety = v.Name
 		return
@@ -241,23 +243,23 @@ func orderFields() []field {
 	}
 }
 
-func (s *server) newOrder(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) newOrder(c *echo.Context, snap *look.Snapshot) error {
 	return s.orderForm(c, http.StatusOK, snap, "", func(name string) string { return c.QueryParam(name) }, nil)
 }
 
-func (s *server) editOrder(c *echo.Context, snap *farm.Snapshot, o farm.Order) error {
+func (s *server) editOrder(c *echo.Context, snap *look.Snapshot, o book.Order) error {
 	return s.orderForm(c, http.StatusOK, snap, o.ID, of(o.Record()), nil)
 }
 
 // orderForm shows the form of an order: of a new one, or of the one with an id.
-func (s *server) orderForm(c *echo.Context, code int, snap *farm.Snapshot, id string, from typed, faults map[string]string) error {
+func (s *server) orderForm(c *echo.Context, code int, snap *look.Snapshot, id string, from typed, faults map[string]string) error {
 	v := formView{Heading: "Add a market day or an order", Action: "/orders", Save: "Add it", Cancel: "/orders",
 		Lead: "Then say what it wants, and see what is covered."}
 	fields := orderFields()
 	if id != "" {
 		here := "/orders/" + url.PathEscape(id)
 		v = formView{Heading: "Correct " + id, Action: here, Save: "Keep the correction", Cancel: here, Lead: "Its lines stay as they are.",
-			Withdraw: &doneView{Words: "Withdraw this order", Kind: farm.Orders.Name, ID: id}}
+			Withdraw: &doneView{Words: "Withdraw this order", Kind: book.Orders.Name, ID: id}}
 		fields = fields[1:]
 	}
 	v.Fields = fill(fields, from, faults)
@@ -265,24 +267,24 @@ func (s *server) orderForm(c *echo.Context, code int, snap *farm.Snapshot, id st
 	return s.show(c, code, "form", "/orders", v.Heading, snap, v)
 }
 
-func (s *server) addOrder(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) addOrder(c *echo.Context, snap *look.Snapshot) error {
 	return s.keepOrder(c, snap, "")
 }
 
-func (s *server) correctOrder(c *echo.Context, snap *farm.Snapshot, o farm.Order) error {
+func (s *server) correctOrder(c *echo.Context, snap *look.Snapshot, o book.Order) error {
 	return s.keepOrder(c, snap, o.ID)
 }
 
 // keepOrder keeps the order that a form sent: a new one, or in the place of the one with an id.
-func (s *server) keepOrder(c *echo.Context, snap *farm.Snapshot, id string) error {
+func (s *server) keepOrder(c *echo.Context, snap *look.Snapshot, id string) error {
 	from := posted(c)
-	f := farm.NewFields(func(name string) string {
+	f := book.NewFields(func(name string) string {
 		if name == "order" && id != "" {
 			return id
 		}
 		return from(name)
 	})
-	o := farm.ReadOrder(f)
+	o := book.ReadOrder(f)
 	return s.keep(c, f.Faults(), o.Record(), id != "", func(faults map[string]string) error {
 		return s.orderForm(c, http.StatusUnprocessableEntity, snap, id, from, faults)
 	}, "orders", o.ID)

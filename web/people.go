@@ -6,7 +6,8 @@ import (
 	"net/url"
 	"time"
 
-	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
 	"dewcount/people"
 
 	"github.com/labstack/echo/v5"
@@ -105,7 +106,7 @@ func (s *server) listPeople(c *echo.Context) error { return s.peoplePage(c, nil)
 
 // base returns the address by which phones reach the program: the farm's setting, or where it listens. The request's own host is not
 // asked, somebody else may have chosen it.
-func (s *server) base(snap *farm.Snapshot) string {
+func (s *server) base(snap *look.Snapshot) string {
 	if place, err := snap.Book.Place(); err == nil && place.Address != "" {
 		return place.Address
 	}
@@ -139,7 +140,7 @@ func (s *server) invite(c *echo.Context) error {
 // onPerson does something about the person that the address names, and goes back to the list.
 func (s *server) onPerson(c *echo.Context, do func(id string) error) error {
 	if s.doors == nil {
-		return farm.ErrNoSuchRecord
+		return book.ErrNoSuchRecord
 	}
 	if err := do(c.Param("id")); err != nil {
 		return peopleFault(err)

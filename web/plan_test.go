@@ -10,10 +10,10 @@ import (
 	"strings"
 	"testing"
 
-	"dewcount/farm"
+	"dewcount/farm/book"
 )
 
-func (s *site) planting(id string) (farm.Planting, bool) {
+func (s *site) planting(id string) (book.Planting, bool) {
 	s.t.Helper()
 	book, _, err := s.store.Load(ctx)
 	if err != nil {
@@ -69,18 +69,18 @@ func TestSuccessionsAreTakenOverAndBack(t *testing.T) {
 		t.Fatal(err)
 	}
 	name := taken.Query().Get("succession")
-	book, _, err := s.store.Load(ctx)
+	b, _, err := s.store.Load(ctx)
 	if err != nil {
 		t.Fatal(err)
 	}
-	of := func(p farm.Planting) bool { return p.Succession == name && name != "" }
-	if !slices.ContainsFunc(book.Plantings, of) {
+	of := func(p book.Planting) bool { return p.Succession == name && name != "" }
+	if !slices.ContainsFunc(b.Plantings, of) {
 		t.Fatalf("nothing belongs to plan %q", name)
 	}
 	if status, _, _ := s.post("/season/successions", "/season/successions/back", url.Values{"succession": {name}}); status != http.StatusSeeOther {
 		t.Errorf("taking back: %d", status)
 	}
-	if book, _, err = s.store.Load(ctx); err != nil || slices.ContainsFunc(book.Plantings, of) {
+	if b, _, err = s.store.Load(ctx); err != nil || slices.ContainsFunc(b.Plantings, of) {
 		t.Errorf("the plan is still there: %v", err)
 	}
 	if status, _, _ := s.post("/season/successions", "/season/successions/back", url.Values{"succession": {name}}); status != http.StatusNotFound {

@@ -9,7 +9,8 @@ import (
 
 	"dewcount/core/day"
 	"dewcount/core/plan"
-	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
 
 	"github.com/labstack/echo/v5"
 )
@@ -31,23 +32,23 @@ type formView struct {
 // farthestStart is how many days ahead a planting can be planned.
 const farthestStart = 730
 
-func (s *server) newPlanting(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) newPlanting(c *echo.Context, snap *look.Snapshot) error {
 	return s.plantingForm(c, http.StatusOK, snap, nil, func(name string) string { return c.QueryParam(name) }, nil)
 }
 
-func (s *server) editPlanting(c *echo.Context, snap *farm.Snapshot, p farm.Planting) error {
+func (s *server) editPlanting(c *echo.Context, snap *look.Snapshot, p book.Planting) error {
 	return s.plantingForm(c, http.StatusOK, snap, &p, of(p.Record()), nil)
 }
 
 // plantingForm shows the form of a planting, or of a new one where p is nil.
-func (s *server) plantingForm(c *echo.Context, code int, snap *farm.Snapshot, p *farm.Planting, from typed, faults map[string]string) error {
+func (s *server) plantingForm(c *echo.Context, code int, snap *look.Snapshot, p *book.Planting, from typed, faults map[string]string) error {
 	v := formView{Heading: "Add a planting", Action: "/plantings", Save: "Add the planting", Cancel: "/plantings",
 		Lead: "Once it is added you see when it will shoot, bud and be cut, and how sure that is."}
 	title := "Add a planting"
 	if p != nil {
 		v.Heading, v.Action, v.Save = "Correct "+p.ID, "/plantings/"+url.PathEscape(p.ID), "Keep the correction"
 		v.Cancel, v.Lead, title = v.Action, "What stood before stays in the planting's history.", "Correct "+p.ID
-		v.Withdraw = &doneView{Words: "Withdraw this planting", Kind: farm.Plantings.Name, ID: p.ID}
+		v.Withdraw = &doneView{Words: "Withdraw this planting", Kind: book.Plantings.Name, ID: p.ID}
 	}
 	for _, variety := range snap.Book.Varieties {
 		v.Varieties = append(v.Varieties, variety.Name)
@@ -68,7 +69,7 @@ func (s *server) plantingForm(c *echo.Context, code int, snap *farm.Snapshot, p 
 	return s.show(c, code, "planting_form", "/plantings", title, snap, v)
 }
 
-func trayField(snap *farm.Snapshot) field {
+func trayField(snap *look.Snapshot) field {
 	f := field{Name: "tray", Label: "Tray", Kind: "select"}.choose(option{Value: "", Label: "none"})
 	for _, t := range snap.Book.Trays {
 		f.Options = append(f.Options, option{Value: t.ID, Label: t.ID})
@@ -76,7 +77,7 @@ func trayField(snap *farm.Snapshot) field {
 	return f
 }
 
-func plantingFields(snap *farm.Snapshot, isNew bool) []field {
+func plantingFields(snap *look.Snapshot, isNew bool) []field {
 	beds := field{Name: "bed", Label: "Bed", Kind: "select"}.choose(option{Value: "", Label: "none"})
 	for _, b := range snap.Book.Beds {
 		beds.Options = append(beds.Options, option{Value: b.ID, Label: b.ID})
@@ -100,7 +101,7 @@ func plantingFields(snap *farm.Snapshot, isNew bool) []field {
 		beds)
 }
 
-func (s *server) addPlanting(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) addPlanting(c *echo.Context, snap *look.Snapshot) error {
 	from := posted(c)
 	named := func(name string) string {
 		if name == "plants" && strings.TrimSpace(from(name)) == "" {
@@ -111,16 +112,16 @@ func (s *server) addPlanting(c *echo.Context, snap *farm.Snapshot) error {
 		}
 		return from(name)
 	}
-	f := farm.NewFields(named)
-	p := farm.ReadPlanting(f)
+	f := book.NewFields(named)
+	p := book.ReadPlanting(f)
 	notTooFar(f, p, snap.View.Today)
-	records := []farm.Record{p.Record()}
+	records := []book.Record{p.Record()}
 	if _, known := snap.Book.Variety(p.Variety); !known && p.Variety != "" {
 		crop := strings.TrimSpace(from("crop"))
 		if crop == "" {
 			f.Fault("variety", "%q is no variety on record: choose one from the list, or say below which crop it is", p.Variety)
 		} else {
-			records = append([]farm.Record{farm.Variety{Name: p.Variety, Crop: crop}.Record()}, records...)
+			records = append([]book.Record{book.Variety{Name: p.Variety, Crop: crop}.Record()}, records...)
 		}
 	}
 	err := f.Faults()
@@ -138,7 +139,7 @@ func (s *server) addPlanting(c *echo.Context, snap *farm.Snapshot) error {
 
 // plantsBySquares returns how many plants the squares of a form hold, where no number of plants was typed: a place may be filled by area as
 // well as by plants. It is empty where that is not known.
-func plantsBySquares(snap *farm.Snapshot, from typed) string {
+func plantsBySquares(snap *look.Snapshot, from typed) string {
 	cropID := strings.TrimSpace(from("crop"))
 	if v, ok := snap.Book.Variety(strings.TrimSpace(from("variety"))); ok {
 		cropID = v.Crop
@@ -155,21 +156,21 @@ func plantsBySquares(snap *farm.Snapshot, from typed) string {
 	return strconv.Itoa(grid.Plants(patch, snap.Book.SpacingCM(strings.TrimSpace(from("variety")), profile)))
 }
 
-func notTooFar(f *farm.Fields, p farm.Planting, today day.Day) {
+func notTooFar(f *book.Fields, p book.Planting, today day.Day) {
 	if p.StartedOn.Sub(today) > farthestStart {
 		f.Fault("started_on", "%s lies more than two years ahead: check the year", p.StartedOn)
 	}
 }
 
-func (s *server) correctPlanting(c *echo.Context, snap *farm.Snapshot, old farm.Planting) error {
+func (s *server) correctPlanting(c *echo.Context, snap *look.Snapshot, old book.Planting) error {
 	from := posted(c)
-	f := farm.NewFields(func(name string) string {
+	f := book.NewFields(func(name string) string {
 		if name == "planting" {
 			return old.ID
 		}
 		return from(name)
 	})
-	p := farm.ReadPlanting(f)
+	p := book.ReadPlanting(f)
 	notTooFar(f, p, snap.View.Today)
 	err := f.Faults()
 	if err == nil {

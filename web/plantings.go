@@ -8,7 +8,8 @@ import (
 
 	"dewcount/core/crop"
 	"dewcount/core/day"
-	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
 
 	"github.com/labstack/echo/v5"
 )
@@ -26,7 +27,7 @@ type plantingLine struct {
 	Pick                                   string
 }
 
-func (s *server) plantings(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) plantings(c *echo.Context, snap *look.Snapshot) error {
 	v := plantingsView{Find: newFind(c, "/plantings", "row, variety, crop, what it does", snap.Book.Beds)}
 	for i, p := range snap.Model.Plantings {
 		line := plantingLine{ID: p.ID, Variety: p.Variety, Crop: p.Growth.Profile.Name, Bed: bedOf(snap, p.ID),
@@ -51,19 +52,19 @@ func (s *server) plantings(c *echo.Context, snap *farm.Snapshot) error {
 	return s.show(c, http.StatusOK, "plantings", "/plantings", "Plantings", snap, v)
 }
 
-func over(snap *farm.Snapshot, i int) bool {
+func over(snap *look.Snapshot, i int) bool {
 	ended := snap.Model.Plantings[i].Ended
 	return snap.Stand.Dead(i) || !ended.IsZero() && !ended.After(snap.View.Today) || finished(snap, i)
 }
 
 // finished tells whether a planting has nothing on the ladder any more, and nothing to come.
-func finished(snap *farm.Snapshot, i int) bool {
+func finished(snap *look.Snapshot, i int) bool {
 	standing := snap.Stand.Standing(i)
 	return standing.Likely < 1 && standing.ToCome < 1
 }
 
 // state says where a planting stands in its life.
-func state(snap *farm.Snapshot, i int) string {
+func state(snap *look.Snapshot, i int) string {
 	p := snap.Model.Plantings[i]
 	today := snap.View.Today
 	standing := snap.Stand.Standing(i)
@@ -106,15 +107,15 @@ type pickLine struct {
 	Uses   []string
 }
 
-func (s *server) planting(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) planting(c *echo.Context, snap *look.Snapshot) error {
 	i := snap.Index(c.Param("planting"))
 	if i < 0 {
-		return farm.ErrNoSuchRecord
+		return book.ErrNoSuchRecord
 	}
 	v := newPlanting(snap, i)
-	if did := done(c.QueryParam("done")); did != nil && (did.Kind == farm.Counts.Name || did.Kind == farm.Cuts.Name) {
-		if r, stands := snap.Book.Record(farm.KindNamed(did.Kind), did.ID); stands && r.Field("planting") == v.ID {
-			before, err := s.farm.Without(snap, farm.KindNamed(did.Kind), did.ID)
+	if did := done(c.QueryParam("done")); did != nil && (did.Kind == book.Counts.Name || did.Kind == book.Cuts.Name) {
+		if r, stands := snap.Book.Record(book.KindNamed(did.Kind), did.ID); stands && r.Field("planting") == v.ID {
+			before, err := s.farm.Without(snap, book.KindNamed(did.Kind), did.ID)
 			if err != nil {
 				return err
 			}
@@ -124,7 +125,7 @@ func (s *server) planting(c *echo.Context, snap *farm.Snapshot) error {
 	return s.show(c, http.StatusOK, "planting", "/plantings", v.ID+" "+v.Variety, snap, v)
 }
 
-func newPlanting(snap *farm.Snapshot, i int) plantingView {
+func newPlanting(snap *look.Snapshot, i int) plantingView {
 	p := snap.Model.Plantings[i]
 	record, _ := snap.Book.Planting(p.ID)
 	standing := snap.Stand.Standing(i)
@@ -166,7 +167,7 @@ func newPlanting(snap *farm.Snapshot, i int) plantingView {
 }
 
 // about says how a planting was started.
-func about(p farm.Planting, today day.Day) string {
+func about(p book.Planting, today day.Day) string {
 	words := map[crop.Method]string{crop.Direct: "sown where it grows", crop.Tray: "sown in trays", crop.Tuber: "tubers started", crop.Bulb: "bulbs set",
 		crop.Corm: "corms set", crop.Cutting: "cuttings started", crop.Division: "divisions set", crop.Established: "established, on record since"}[p.Method]
 	text := fmt.Sprintf("%d plants, %s on %s", p.Plants, words, spokenYear(p.StartedOn, today))

@@ -5,18 +5,18 @@ import (
 	"net/url"
 	"strings"
 
-	"dewcount/farm"
+	"dewcount/farm/book"
 
 	"github.com/labstack/echo/v5"
 )
 
 // named returns the record that a form names.
-func named(c *echo.Context) (*farm.Kind, string, error) {
-	k := farm.KindNamed(c.FormValue("kind"))
-	if k == nil || k.By == farm.ByProgram {
-		return nil, "", farm.ErrNoSuchRecord
+func named(c *echo.Context) (*book.Kind, string, error) {
+	k := book.KindNamed(c.FormValue("kind"))
+	if k == nil || k.By == book.ByProgram {
+		return nil, "", book.ErrNoSuchRecord
 	}
-	if k.By == farm.ByOwner && !who(c).Role.May(own) {
+	if k.By == book.ByOwner && !who(c).Role.May(own) {
 		return nil, "", &denied{http.StatusForbidden, "this is for the owner: ask them to take it back"}
 	}
 	return k, c.FormValue("id"), nil
@@ -32,7 +32,7 @@ func (s *server) withdraw(c *echo.Context) error {
 	if err := s.farm.Withdraw(c.Request().Context(), by(c), c.FormValue(shownKey), k, id); err != nil {
 		return err
 	}
-	if k == farm.Plantings {
+	if k == book.Plantings {
 		to = "/plantings"
 	}
 	return c.Redirect(http.StatusSeeOther, to+"?done="+url.QueryEscape("withdrawn:"+k.Name+":"+id))
@@ -51,43 +51,43 @@ func (s *server) undo(c *echo.Context) error {
 }
 
 // home returns the page that a record is shown on.
-func (s *server) home(c *echo.Context, k *farm.Kind, id string) string {
-	book, err := s.farm.Load(c.Request().Context())
+func (s *server) home(c *echo.Context, k *book.Kind, id string) string {
+	b, err := s.farm.Load(c.Request().Context())
 	if err != nil {
 		return "/"
 	}
 	switch k {
-	case farm.Beds:
+	case book.Beds:
 		return "/beds"
-	case farm.Trays:
+	case book.Trays:
 		return "/seeds"
-	case farm.Jobs:
+	case book.Jobs:
 		return "/rounds"
-	case farm.Varieties:
-		if v, ok := book.Variety(id); ok {
+	case book.Varieties:
+		if v, ok := b.Variety(id); ok {
 			return "/crops/" + url.PathEscape(v.Crop)
 		}
 		return "/crops"
-	case farm.Schools:
+	case book.Schools:
 		crop, _, _ := strings.Cut(id, "|")
 		return "/crops/" + url.PathEscape(crop)
-	case farm.Weather, farm.RecipeLines, farm.ExtraPicks:
+	case book.Weather, book.RecipeLines, book.ExtraPicks:
 		return "/"
-	case farm.Plantings:
-		if _, ok := book.Planting(id); ok {
+	case book.Plantings:
+		if _, ok := b.Planting(id); ok {
 			return "/plantings/" + url.PathEscape(id)
 		}
 		return "/plantings"
-	case farm.Orders:
+	case book.Orders:
 		return "/orders"
-	case farm.OrderLines:
+	case book.OrderLines:
 		order, _, _ := strings.Cut(id, "|")
 		return "/orders/" + url.PathEscape(order)
 	}
-	if r, ok := book.Record(k, id); ok {
+	if r, ok := b.Record(k, id); ok {
 		return "/plantings/" + url.PathEscape(r.Field("planting"))
 	}
-	for _, p := range book.History {
+	for _, p := range b.History {
 		if r, err := p.Record(); err == nil && p.Kind == k.Name && p.ID == id {
 			return "/plantings/" + url.PathEscape(r.Field("planting"))
 		}

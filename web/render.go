@@ -12,7 +12,8 @@ import (
 	"unicode"
 	"unicode/utf8"
 
-	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
 
 	"github.com/labstack/echo/v5"
 )
@@ -107,7 +108,7 @@ func (p page) MoreHere() bool {
 type doneView struct{ Words, Kind, ID string }
 
 // show fills what every page has from a snapshot, and renders.
-func (s *server) show(c *echo.Context, code int, name, here, title string, snap *farm.Snapshot, body any) error {
+func (s *server) show(c *echo.Context, code int, name, here, title string, snap *look.Snapshot, body any) error {
 	p := page{Title: title, Here: here, IsDemo: s.step != nil, HasFarm: snap != nil}
 	if snap != nil {
 		if place, err := snap.Book.Place(); err == nil {
@@ -149,14 +150,14 @@ func (s *server) render(c *echo.Context, code int, name string, p page, body any
 // done reads "recorded:counts:ID" from an address.
 func done(text string) *doneView {
 	parts := strings.SplitN(text, ":", 3)
-	if len(parts) != 3 || farm.KindNamed(parts[1]) == nil {
+	if len(parts) != 3 || book.KindNamed(parts[1]) == nil {
 		return nil
 	}
 	word := map[string]string{"recorded": "recorded", "corrected": "corrected", "withdrawn": "withdrawn", "undone": "put back as it was"}[parts[0]]
 	if word == "" {
 		return nil
 	}
-	return &doneView{sentence(farm.KindNamed(parts[1]).Singular + " " + word), parts[1], parts[2]}
+	return &doneView{sentence(book.KindNamed(parts[1]).Singular + " " + word), parts[1], parts[2]}
 }
 
 // sentence makes a sentence of words: a capital in front, a full stop behind.

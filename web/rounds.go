@@ -11,7 +11,9 @@ import (
 
 	"dewcount/core/day"
 	"dewcount/core/rounds"
-	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
+	"dewcount/farm/work"
 
 	"github.com/labstack/echo/v5"
 )
@@ -69,7 +71,7 @@ var cautions = map[rounds.Task]string{
 // roundAhead is how many days of the rounds are spoken of.
 const roundAhead = 21
 
-func (s *server) rounds(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) rounds(c *echo.Context, snap *look.Snapshot) error {
 	season, ok, err := s.seasonOf(c, snap, "/rounds", "Rounds", currentYear(snap))
 	if !ok {
 		return err
@@ -94,11 +96,11 @@ func (s *server) rounds(c *echo.Context, snap *farm.Snapshot) error {
 }
 
 // newRounds shows the week's jobs, or those of them that are given to a person or found: the days are those on which everybody's fit in.
-func newRounds(snap *farm.Snapshot, season *farm.Season, person string, find *findView) roundsView {
+func newRounds(snap *look.Snapshot, season *look.Season, person string, find *findView) roundsView {
 	v := roundsView{Person: person, Nothing: true}
 	today := snap.View.Today
-	all := season.Rounds(today.Add(roundAhead))
-	byID := make(map[string]farm.Round)
+	all := work.Rounds(season, today.Add(roundAhead))
+	byID := make(map[string]work.Round)
 	for _, r := range all {
 		if person != "" && r.Person != person {
 			continue
@@ -108,11 +110,11 @@ func newRounds(snap *farm.Snapshot, season *farm.Season, person string, find *fi
 		}
 		v.Nothing = false
 		byID[r.ID()] = r
-		if r.Best.Sub(today) >= farm.RoundDays && !again[r.Task] {
+		if r.Best.Sub(today) >= work.RoundDays && !again[r.Task] {
 			v.Later = append(v.Later, newJobView(snap, r, today))
 		}
 	}
-	week := season.Week(all)
+	week := work.Week(season, all)
 	theirs := func(parts []rounds.Part) []rounds.Part {
 		return slices.DeleteFunc(parts, func(p rounds.Part) bool { _, ok := byID[p.ID()]; return !ok })
 	}
@@ -152,16 +154,16 @@ func newRounds(snap *farm.Snapshot, season *farm.Season, person string, find *fi
 var again = map[rounds.Task]bool{rounds.Water: true, rounds.Feed: true, rounds.Scout: true, rounds.Count: true, rounds.Cut: true, rounds.Deadhead: true}
 
 // currentYear returns the growing year of today.
-func currentYear(snap *farm.Snapshot) int {
+func currentYear(snap *look.Snapshot) int {
 	place, err := snap.Book.Place()
 	if err != nil {
 		return 0
 	}
-	return farm.SeasonYears(snap.View.Today, place.Latitude)[1]
+	return look.SeasonYears(snap.View.Today, place.Latitude)[1]
 }
 
 // groupsOf gathers the jobs of a day by their tasks.
-func groupsOf(snap *farm.Snapshot, parts []rounds.Part, byID map[string]farm.Round, today day.Day) []groupView {
+func groupsOf(snap *look.Snapshot, parts []rounds.Part, byID map[string]work.Round, today day.Day) []groupView {
 	var groups []groupView
 	minutes := make(map[string]float64)
 	for _, p := range parts {
@@ -216,7 +218,7 @@ func groupsOf(snap *farm.Snapshot, parts []rounds.Part, byID map[string]farm.Rou
 	return groups
 }
 
-func newPartView(snap *farm.Snapshot, p rounds.Part, byID map[string]farm.Round, today day.Day) jobView {
+func newPartView(snap *look.Snapshot, p rounds.Part, byID map[string]work.Round, today day.Day) jobView {
 	v := newJobView(snap, byID[p.ID()], today)
 	if p.Of > 1 {
 		v.Part = fmt.Sprintf("part %d of %d", p.Part, p.Of)
@@ -234,7 +236,7 @@ func days(n int) string {
 	return fmt.Sprintf("%d days", n)
 }
 
-func newJobView(snap *farm.Snapshot, r farm.Round, today day.Day) jobView {
+func newJobView(snap *look.Snapshot, r work.Round, today day.Day) jobView {
 	v := jobView{ID: r.ID(), Planting: r.Planting, Task: taskWords[r.Task], Value: r.Planting + "|" + string(r.Task) + "|" + r.Mark + "|" + r.ID(), Reason: sentence(r.Reason), Cost: sentence(r.Cost),
 		Person: r.Person, Tomorrow: today.Add(1).String(), Best: r.Best.Spoken(), Bed: bedOf(snap, r.Planting)}
 	if p, ok := snap.Book.Planting(r.Planting); ok {
@@ -277,24 +279,24 @@ func (s *server) setJobs(c *echo.Context) error {
 	}
 	form := c.Request().PostForm
 	var ids []string
-	var jobs []farm.JobSet
+	var jobs []book.JobSet
 	for _, value := range form["job"] {
 		parts := strings.SplitN(value, "|", 4)
 		if len(parts) != 4 {
-			return farm.ErrNoSuchRecord
+			return book.ErrNoSuchRecord
 		}
 		on, person := today.String(), form.Get("person")
-		if form.Get("do") == string(farm.JobMoved) {
+		if form.Get("do") == string(book.JobMoved) {
 			on = form.Get("on")
 		}
-		if person == "" && form.Get("do") == string(farm.JobDone) {
+		if person == "" && form.Get("do") == string(book.JobDone) {
 			person = by(c)
 		}
-		f := farm.NewFields(func(name string) string {
+		f := book.NewFields(func(name string) string {
 			return map[string]string{"job": parts[3], "planting": parts[0], "task": parts[1], "state": form.Get("do"), "on": on, "person": person}[name]
 		})
-		job := farm.ReadJob(f)
-		ids, jobs = append(ids, job.Job), append(jobs, farm.JobSet{JobRecord: job, Shown: parts[2]})
+		job := book.ReadJob(f)
+		ids, jobs = append(ids, job.Job), append(jobs, book.JobSet{JobRecord: job, Shown: parts[2]})
 		if err := f.Faults(); err != nil {
 			return err
 		}

@@ -18,7 +18,7 @@ type route struct {
 // Who may do what: all who are signed in look, the crew records what happens in the field, the owner plans and lets people in.
 const (
 	anybody = people.Role("")
-	look    = people.Reader
+	see     = people.Reader
 	record  = people.Crew
 	own     = people.Owner
 )
@@ -36,12 +36,12 @@ func (s *server) routes() []route {
 		{get, "/join/:secret", anybody, s.joinPage},
 		{post, "/join/:secret", anybody, s.join},
 		{get, "/calendar/:secret", anybody, s.feed},
-		{post, "/signout", look, s.signOut},
-		{get, "/me", look, s.me},
-		{post, "/me/password", look, s.changePassword},
-		{post, "/me/everywhere", look, s.signOutEverywhere},
-		{post, "/me/calendar", look, s.newCalendar},
-		{get, "/authority.crt", look, s.authority},
+		{post, "/signout", see, s.signOut},
+		{get, "/me", see, s.me},
+		{post, "/me/password", see, s.changePassword},
+		{post, "/me/everywhere", see, s.signOutEverywhere},
+		{post, "/me/calendar", see, s.newCalendar},
+		{get, "/authority.crt", see, s.authority},
 		{get, "/people", own, s.listPeople},
 		{post, "/people/invite", own, s.invite},
 		{post, "/people/:id/role", own, s.setRole},
@@ -49,30 +49,30 @@ func (s *server) routes() []route {
 		{post, "/people/:id/dismiss", own, s.dismiss},
 		{post, "/people/:id/end", own, s.endInvitation},
 
-		{get, "/", look, s.on(s.morning)},
-		{get, "/go", look, s.on(s.jump)},
-		{get, "/why/:crop", look, s.on(s.why)},
-		{get, "/ladders", look, s.on(s.ladders)},
-		{get, "/rounds", look, s.on(s.rounds)},
+		{get, "/", see, s.on(s.morning)},
+		{get, "/go", see, s.on(s.jump)},
+		{get, "/why/:crop", see, s.on(s.why)},
+		{get, "/ladders", see, s.on(s.ladders)},
+		{get, "/rounds", see, s.on(s.rounds)},
 		{post, "/rounds", record, s.setJobs},
 		{get, "/count", record, s.on(s.walk)},
-		{get, "/token", look, s.token},
+		{get, "/token", see, s.token},
 		{post, fieldPath, record, s.addField},
-		{get, "/plantings", look, s.on(s.plantings)},
-		{get, "/plantings/:planting", look, s.on(s.planting)},
-		{get, "/stakes", look, s.on(s.stakes)},
+		{get, "/plantings", see, s.on(s.plantings)},
+		{get, "/plantings/:planting", see, s.on(s.planting)},
+		{get, "/stakes", see, s.on(s.stakes)},
 		{post, "/withdraw", record, s.withdraw},
 		{post, "/undo", record, s.undo},
-		{get, "/orders", look, s.on(s.orders)},
-		{get, "/orders/:order", look, s.onOrder(s.order)},
-		{get, "/season", look, s.on(s.season)},
-		{get, "/season/successions", look, s.on(s.successions)},
-		{get, "/season/date", look, s.on(s.forDate)},
-		{get, "/beds", look, s.on(s.beds)},
-		{get, "/seeds", look, s.on(s.seeds)},
-		{get, "/labels", look, s.on(s.labels)},
-		{get, "/crops", look, s.on(s.crops)},
-		{get, "/crops/:crop", look, s.on(s.cropCard)},
+		{get, "/orders", see, s.on(s.orders)},
+		{get, "/orders/:order", see, s.onOrder(s.order)},
+		{get, "/season", see, s.on(s.season)},
+		{get, "/season/successions", see, s.on(s.successions)},
+		{get, "/season/date", see, s.on(s.forDate)},
+		{get, "/beds", see, s.on(s.beds)},
+		{get, "/seeds", see, s.on(s.seeds)},
+		{get, "/labels", see, s.on(s.labels)},
+		{get, "/crops", see, s.on(s.crops)},
+		{get, "/crops/:crop", see, s.on(s.cropCard)},
 
 		{get, "/plantings/new", own, s.on(s.newPlanting)},
 		{post, "/plantings", own, s.on(s.addPlanting)},
@@ -118,5 +118,5 @@ func (s *server) routes() []route {
 	if s.step != nil {
 		all = append(all, route{post, "/demo/step", record, s.stepDemo})
 	}
-	return append(all, route{get, "/*", look, func(*echo.Context) error { return echo.ErrNotFound }})
+	return append(all, route{get, "/*", see, func(*echo.Context) error { return echo.ErrNotFound }})
 }

@@ -6,23 +6,24 @@ import (
 
 	"dewcount/core/climate"
 	"dewcount/core/day"
-	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
 
 	"github.com/labstack/echo/v5"
 )
 
-func usualScouting(snap *farm.Snapshot, _ farm.Planting) map[string]string {
+func usualScouting(snap *look.Snapshot, _ book.Planting) map[string]string {
 	return map[string]string{"on": snap.View.Today.String()}
 }
 
 // scoutingForm shows the form of a look for pests: of a new one, or of the one with an id.
-func (s *server) scoutingForm(c *echo.Context, code int, snap *farm.Snapshot, p farm.Planting, id string, from typed, faults map[string]string) error {
+func (s *server) scoutingForm(c *echo.Context, code int, snap *look.Snapshot, p book.Planting, id string, from typed, faults map[string]string) error {
 	here := "/plantings/" + url.PathEscape(p.ID)
 	v := formView{Heading: "Pests and damage on " + p.ID, Action: here + "/scout", Save: "Record it", Cancel: here,
 		Lead: fmt.Sprintf("%s. The share of spoiled stems counts in the forecast for ten days.", p.Variety)}
 	if id != "" {
 		v.Action, v.Save = "/scouting/"+url.PathEscape(id), "Keep the correction"
-		v.Withdraw = &doneView{Words: "Withdraw it", Kind: farm.Scoutings.Name, ID: id}
+		v.Withdraw = &doneView{Words: "Withdraw it", Kind: book.Scoutings.Name, ID: id}
 	}
 	v.Fields = fill([]field{
 		{Name: "id", Kind: "hidden"},
@@ -38,24 +39,24 @@ func (s *server) scoutingForm(c *echo.Context, code int, snap *farm.Snapshot, p 
 	return s.show(c, code, "form", "/plantings", v.Heading, snap, v)
 }
 
-func readScouting(from typed, today day.Day) (farm.Record, error) {
-	f := farm.NewFields(from)
-	x := farm.ReadScouting(f)
+func readScouting(from typed, today day.Day) (book.Record, error) {
+	f := book.NewFields(from)
+	x := book.ReadScouting(f)
 	notToComeDay(f, "on", x.On, today)
 	return x.Record(), f.Faults()
 }
 
-func (s *server) usualSpray(snap *farm.Snapshot, _ farm.Planting) map[string]string {
+func (s *server) usualSpray(snap *look.Snapshot, _ book.Planting) map[string]string {
 	return map[string]string{"sprayed_at": s.usually(snap, 21)}
 }
 
-func (s *server) sprayForm(c *echo.Context, code int, snap *farm.Snapshot, p farm.Planting, id string, from typed, faults map[string]string) error {
+func (s *server) sprayForm(c *echo.Context, code int, snap *look.Snapshot, p book.Planting, id string, from typed, faults map[string]string) error {
 	here := "/plantings/" + url.PathEscape(p.ID)
 	v := formView{Heading: "A spray on " + p.ID, Action: here + "/spray", Save: "Record the spray", Cancel: here,
 		Lead: "Only as the product's label says, by whoever is licensed where that is asked for, and by the local rules. " + sprayHours(snap)}
 	if id != "" {
 		v.Action, v.Save = "/sprays/"+url.PathEscape(id), "Keep the correction"
-		v.Withdraw = &doneView{Words: "Withdraw it", Kind: farm.Sprays.Name, ID: id}
+		v.Withdraw = &doneView{Words: "Withdraw it", Kind: book.Sprays.Name, ID: id}
 	}
 	v.Fields = fill([]field{
 		{Name: "id", Kind: "hidden"},
@@ -70,7 +71,7 @@ func (s *server) sprayForm(c *echo.Context, code int, snap *farm.Snapshot, p far
 }
 
 // sprayHours says when no bees fly, and what the weather has against a spray.
-func sprayHours(snap *farm.Snapshot) string {
+func sprayHours(snap *look.Snapshot) string {
 	place, err := snap.Book.Place()
 	if err != nil {
 		return ""
@@ -95,8 +96,8 @@ func sprayHours(snap *farm.Snapshot) string {
 }
 
 // rainOn returns the rain of a day as it was observed, or foretold last.
-func rainOn(b *farm.Book, d, today day.Day) (float64, bool) {
-	var last farm.WeatherDay
+func rainOn(b *book.Book, d, today day.Day) (float64, bool) {
+	var last book.WeatherDay
 	found := false
 	for _, w := range b.Weather {
 		if w.Date != d || w.RainMM == nil || w.IssuedOn.After(today) {
@@ -112,15 +113,15 @@ func rainOn(b *farm.Book, d, today day.Day) (float64, bool) {
 	return *last.RainMM, true
 }
 
-func readSpray(from typed, today day.Day) (farm.Record, error) {
-	f := farm.NewFields(from)
-	x := farm.ReadSpray(f)
+func readSpray(from typed, today day.Day) (book.Record, error) {
+	f := book.NewFields(from)
+	x := book.ReadSpray(f)
 	notToCome(f, "sprayed_at", x.SprayedAt, today)
 	return x.Record(), f.Faults()
 }
 
 // waits says that a planting must not be cut on a day, empty where it may.
-func waits(b *farm.Book, planting string, on day.Day) string {
+func waits(b *book.Book, planting string, on day.Day) string {
 	spray, until, waits := b.Waiting(planting, on)
 	if !waits {
 		return ""

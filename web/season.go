@@ -10,7 +10,9 @@ import (
 
 	"dewcount/core/day"
 	"dewcount/core/forecast"
-	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
+	"dewcount/farm/market"
 
 	"github.com/labstack/echo/v5"
 )
@@ -63,12 +65,12 @@ type moveWeek struct {
 }
 
 // yearOf returns the growing year that a page asks for, otherwise that of today, and beside it the years to choose from.
-func yearOf(c *echo.Context, snap *farm.Snapshot) (int, []int) {
+func yearOf(c *echo.Context, snap *look.Snapshot) (int, []int) {
 	place, err := snap.Book.Place()
 	if err != nil {
 		return 0, nil
 	}
-	years := farm.SeasonYears(snap.View.Today, place.Latitude)
+	years := look.SeasonYears(snap.View.Today, place.Latitude)
 	if y, err := strconv.Atoi(c.QueryParam("year")); err == nil && slices.Contains(years, y) {
 		return y, years
 	}
@@ -76,19 +78,19 @@ func yearOf(c *echo.Context, snap *farm.Snapshot) (int, []int) {
 }
 
 // yearName writes a growing year: one number in the north, two in the south.
-func yearName(year int, snap *farm.Snapshot) string {
+func yearName(year int, snap *look.Snapshot) string {
 	if place, err := snap.Book.Place(); err == nil && place.Latitude < 0 {
 		return fmt.Sprintf("%d/%02d", year, (year+1)%100)
 	}
 	return strconv.Itoa(year)
 }
 
-func (s *server) season(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) season(c *echo.Context, snap *look.Snapshot) error {
 	return s.seasonPage(c, http.StatusOK, snap, func(name string) string { return c.QueryParam(name) }, nil)
 }
 
 // seasonPage shows a growing year; where a planting is named, with what its move would change.
-func (s *server) seasonPage(c *echo.Context, code int, snap *farm.Snapshot, from typed, faults map[string]string) error {
+func (s *server) seasonPage(c *echo.Context, code int, snap *look.Snapshot, from typed, faults map[string]string) error {
 	year, years := yearOf(c, snap)
 	season, ok, err := s.seasonOf(c, snap, "/season", "Season "+yearName(year, snap), year)
 	if err != nil || !ok {
@@ -115,7 +117,7 @@ func (s *server) seasonPage(c *echo.Context, code int, snap *farm.Snapshot, from
 	v.Crops = cropOptions(season, v.Crop)
 	shown := season
 	chosen := c.QueryParam("planting")
-	var before *farm.Season
+	var before *look.Season
 	if i := season.Index(chosen); i >= 0 {
 		if record, ok := snap.Book.Planting(chosen); ok {
 			shows(c, record.Record())
@@ -132,7 +134,7 @@ func (s *server) seasonPage(c *echo.Context, code int, snap *farm.Snapshot, from
 		fromFrost = snap.Week1(shown.From)
 	}
 	v.Drawing = newSeasonDrawing(shown, plantings, chosen, before, fromFrost)
-	wanted := shown.Wanted(v.Crop)
+	wanted := market.Wanted(shown, v.Crop)
 	v.Drawing.Chart = newChart(shown, plantings, wanted)
 	for i := range v.Drawing.Rows {
 		r := &v.Drawing.Rows[i]
@@ -149,7 +151,7 @@ func (s *server) seasonPage(c *echo.Context, code int, snap *farm.Snapshot, from
 }
 
 // seasonFrost says when frost ends and begins in a season.
-func seasonFrost(s *farm.Season) string {
+func seasonFrost(s *look.Season) string {
 	frost := s.FrostDates()
 	last, first := frost.Last, frost.First
 	say := func(d day.Day) string { return d.Midnight().Format("2 January") }
@@ -164,7 +166,7 @@ func seasonFrost(s *farm.Season) string {
 	return fmt.Sprintf("Frost after %s and before %s one year in ten.", say(last), say(first))
 }
 
-func cropOptions(s *farm.Season, chosen string) []option {
+func cropOptions(s *look.Season, chosen string) []option {
 	options := []option{{Value: "", Label: "all crops", Chosen: chosen == ""}}
 	seen := make(map[string]bool)
 	for _, i := range sortedPlantings(s, "") {
@@ -178,7 +180,7 @@ func cropOptions(s *farm.Season, chosen string) []option {
 }
 
 // weekLines says the chart in words, for weeks in which something stands or is wanted.
-func weekLines(s *farm.Season, plantings []int, wanted []float64) []weekLine {
+func weekLines(s *look.Season, plantings []int, wanted []float64) []weekLine {
 	var lines []weekLine
 	for i, w := range s.Stems(plantings) {
 		if w.AtBest < 0.5 && wanted[i] == 0 {
@@ -195,9 +197,9 @@ func weekLines(s *farm.Season, plantings []int, wanted []float64) []weekLine {
 }
 
 // moved returns the planting as a form moves it: planned dates that follow the start move with it, unless they were typed anew.
-func moved(record farm.Planting, from typed) (farm.Planting, error) {
+func moved(record book.Planting, from typed) (book.Planting, error) {
 	value := of(record.Record())
-	f := farm.NewFields(func(name string) string {
+	f := book.NewFields(func(name string) string {
 		switch name {
 		case "started_on", "planted_out_on", "pinched_on", "pinched_share", "plants":
 			if typed := strings.TrimSpace(from(name)); typed != "" {
@@ -209,7 +211,7 @@ func moved(record farm.Planting, from typed) (farm.Planting, error) {
 		}
 		return value(name)
 	})
-	p := farm.ReadPlanting(f)
+	p := book.ReadPlanting(f)
 	by := p.StartedOn.Sub(record.StartedOn)
 	follow := func(name string, now *day.Day, was day.Day) {
 		if typed := strings.TrimSpace(from(name)); !was.IsZero() && (typed == "" && from("typed") == "" || typed == was.String()) {
@@ -224,7 +226,7 @@ func moved(record farm.Planting, from typed) (farm.Planting, error) {
 }
 
 // newPlantMove works out what a move changes, and returns it with the season as it would be.
-func newPlantMove(season *farm.Season, i int, from typed, faults map[string]string) (*plantMove, *farm.Season) {
+func newPlantMove(season *look.Season, i int, from typed, faults map[string]string) (*plantMove, *look.Season) {
 	m := season.Model.Plantings[i]
 	record, _ := season.Book.Planting(m.ID)
 	v := &plantMove{ID: m.ID, Variety: m.Variety, Crop: m.Growth.Profile.Name, CanMove: record.StartedOn.After(season.View.Today)}
@@ -269,7 +271,7 @@ func newPlantMove(season *farm.Season, i int, from typed, faults map[string]stri
 }
 
 // moveLines holds the dates of a planting before and after a move.
-func moveLines(before *farm.Season, i int, after *farm.Season, j int) []dateLine {
+func moveLines(before *look.Season, i int, after *look.Season, j int) []dateLine {
 	a := before.Dates[i]
 	named := []struct {
 		name string
@@ -292,9 +294,9 @@ func moveLines(before *farm.Season, i int, after *farm.Season, j int) []dateLine
 }
 
 // moveWeeks holds the weeks of a crop in which a move changes the stems, with what is wanted of it.
-func moveWeeks(before, after *farm.Season, cropID string) []moveWeek {
+func moveWeeks(before, after *look.Season, cropID string) []moveWeek {
 	a, b := before.Stems(sortedPlantings(before, cropID)), after.Stems(sortedPlantings(after, cropID))
-	wanted := after.Wanted(cropID)
+	wanted := market.Wanted(after, cropID)
 	var weeks []moveWeek
 	for i := range b {
 		const worthTelling = 2
@@ -311,7 +313,7 @@ func moveWeeks(before, after *farm.Season, cropID string) []moveWeek {
 }
 
 // lateNotes warns of a start after which the frost may come before the flowers.
-func lateNotes(s *farm.Season, i int) []string {
+func lateNotes(s *look.Season, i int) []string {
 	if s.Dates[i].FirstCut.Likely.IsZero() {
 		return []string{"Started so, it will hardly flower before the frost: it is kept if you say so, and marked."}
 	}
@@ -319,7 +321,7 @@ func lateNotes(s *farm.Season, i int) []string {
 }
 
 // clashNotes tells who else wants the squares of a planting.
-func clashNotes(s *farm.Season, id string) []string {
+func clashNotes(s *look.Season, id string) []string {
 	var notes []string
 	for bed, stays := range s.Stays() {
 		for _, c := range clashesOf(stays) {
@@ -333,11 +335,11 @@ func clashNotes(s *farm.Season, id string) []string {
 }
 
 // keepMove keeps a planting as the form of the season moves it.
-func (s *server) keepMove(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) keepMove(c *echo.Context, snap *look.Snapshot) error {
 	from := posted(c)
 	record, ok := snap.Book.Planting(from("planting"))
 	if !ok {
-		return farm.ErrNoSuchRecord
+		return book.ErrNoSuchRecord
 	}
 	p, err := moved(record, from)
 	if err == nil {

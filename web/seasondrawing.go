@@ -10,7 +10,7 @@ import (
 	"dewcount/core/day"
 	"dewcount/core/forecast"
 	"dewcount/core/plan"
-	"dewcount/farm"
+	"dewcount/farm/look"
 )
 
 // A seasonDrawing is a year of plantings: each a stem that grows from its sowing into a bloom as wide as the stems it gives, frost closing
@@ -101,7 +101,7 @@ func (y yearScale) at(d day.Day) float64 {
 }
 
 // newSeasonDrawing draws some plantings of a season, by their place in it, and beside a moved one where it stood before.
-func newSeasonDrawing(s *farm.Season, plantings []int, chosen string, before *farm.Season, fromFrost day.Day) seasonDrawing {
+func newSeasonDrawing(s *look.Season, plantings []int, chosen string, before *look.Season, fromFrost day.Day) seasonDrawing {
 	y := newYearScale(s.From, s.Until)
 	d := seasonDrawing{Width: drawingWidth, Left: drawingLeft, Head: 72}
 	switch n := len(plantings); {
@@ -123,7 +123,7 @@ func newSeasonDrawing(s *farm.Season, plantings []int, chosen string, before *fa
 			continue
 		}
 		if !fromFrost.IsZero() {
-			if no := farm.WeekNo(fromFrost, m); no >= -12 && no <= 30 && no%2 != 0 {
+			if no := look.WeekNo(fromFrost, m); no >= -12 && no <= 30 && no%2 != 0 {
 				d.Weeks = append(d.Weeks, tickView{place(y.at(m)), fmt.Sprint(no)})
 			}
 		} else if _, week := m.Midnight().ISOWeek(); week%2 == 1 {
@@ -137,7 +137,7 @@ func newSeasonDrawing(s *farm.Season, plantings []int, chosen string, before *fa
 		d.Today = place(y.at(s.View.Today))
 	}
 	most := 1.0
-	weekly := make(map[int][]farm.WeekStems)
+	weekly := make(map[int][]look.WeekStems)
 	for _, i := range plantings {
 		weekly[i] = s.StemsOf(i)
 		for _, w := range weekly[i] {
@@ -158,7 +158,7 @@ func newSeasonDrawing(s *farm.Season, plantings []int, chosen string, before *fa
 }
 
 // frost draws how likely frost is by shading in steps of three days, and marks one year in ten and every second.
-func (d *seasonDrawing) frost(s *farm.Season, y yearScale) {
+func (d *seasonDrawing) frost(s *look.Season, y yearScale) {
 	const step = 3
 	for at := s.From; at.Before(s.Until); at = at.Add(step) {
 		risk := s.Frosts.After(at)
@@ -181,7 +181,7 @@ func (d *seasonDrawing) frost(s *farm.Season, y yearScale) {
 }
 
 // ticks draws what has to be fed: market days and standing buckets small, events with their name.
-func (d *seasonDrawing) ticks(s *farm.Season, y yearScale) {
+func (d *seasonDrawing) ticks(s *look.Season, y yearScale) {
 	for _, o := range s.Book.Orders {
 		for _, on := range o.Between(s.From, s.Until.Add(-1)) {
 			t := dueTick{X: place(y.at(on)), Name: o.ID + ", " + spokenYear(on, s.View.Today), Y2: "66", Event: o.Kind == "event"}
@@ -195,7 +195,7 @@ func (d *seasonDrawing) ticks(s *farm.Season, y yearScale) {
 }
 
 // stem draws a planting on a row.
-func (d *seasonDrawing) stem(s *farm.Season, y yearScale, i, row int, weekly []farm.WeekStems, most float64, chosen string) stemRow {
+func (d *seasonDrawing) stem(s *look.Season, y yearScale, i, row int, weekly []look.WeekStems, most float64, chosen string) stemRow {
 	p := s.Model.Plantings[i]
 	m := s.Dates[i]
 	middle := float64(d.Head) + (float64(row)+0.5)*float64(d.RowH)
@@ -224,12 +224,12 @@ func (d *seasonDrawing) stem(s *farm.Season, y yearScale, i, row int, weekly []f
 	if r.Late {
 		r.Label = "late: " + r.Label
 	}
-	outline := func(stems func(farm.WeekStems) float64) string {
+	outline := func(stems func(look.WeekStems) float64) string {
 		return bloom(y, weekly, middle, float64(d.RowH)*0.52, most, stems)
 	}
-	r.Best = outline(func(w farm.WeekStems) float64 { return w.AtBest })
-	r.Likely = outline(func(w farm.WeekStems) float64 { return w.Likely })
-	r.Sure = outline(func(w farm.WeekStems) float64 { return w.Sure })
+	r.Best = outline(func(w look.WeekStems) float64 { return w.AtBest })
+	r.Likely = outline(func(w look.WeekStems) float64 { return w.Likely })
+	r.Sure = outline(func(w look.WeekStems) float64 { return w.Sure })
 	const mostLetters, mostSmall = 25, 28
 	letters := mostLetters
 	if d.Dense {
@@ -244,7 +244,7 @@ func (d *seasonDrawing) stem(s *farm.Season, y yearScale, i, row int, weekly []f
 }
 
 // cutWords says from when to when a planting is cut in a season, and how many stems that gives.
-func cutWords(m forecast.Milestones, weekly []farm.WeekStems, now day.Day) string {
+func cutWords(m forecast.Milestones, weekly []look.WeekStems, now day.Day) string {
 	likely := 0.0
 	for _, w := range weekly {
 		likely += w.Likely
@@ -261,7 +261,7 @@ func cutWords(m forecast.Milestones, weekly []farm.WeekStems, now day.Day) strin
 
 // bloom returns the outline of stems by week about a middle line: as wide as the square root of the stems, so that small ones can be seen
 // beside large ones.
-func bloom(y yearScale, weekly []farm.WeekStems, middle, half, most float64, stems func(farm.WeekStems) float64) string {
+func bloom(y yearScale, weekly []look.WeekStems, middle, half, most float64, stems func(look.WeekStems) float64) string {
 	width := func(n float64) float64 { return half * math.Sqrt(max(0, n)/most) }
 	var up, down []string
 	open := false
@@ -300,7 +300,7 @@ func bloom(y yearScale, weekly []farm.WeekStems, middle, half, most float64, ste
 }
 
 // chart draws the stems of plantings together, week by week, against what is wanted.
-func newChart(s *farm.Season, plantings []int, wanted []float64) chartDrawing {
+func newChart(s *look.Season, plantings []int, wanted []float64) chartDrawing {
 	y := newYearScale(s.From, s.Until)
 	weekly := s.Stems(plantings)
 	c := chartDrawing{Height: chartHeight}
@@ -361,7 +361,7 @@ func niceSteps(most float64) []float64 {
 }
 
 // sortedPlantings returns the plantings of a season that are seen in it, by crop and start; of one crop alone where it is named.
-func sortedPlantings(s *farm.Season, cropID string) []int {
+func sortedPlantings(s *look.Season, cropID string) []int {
 	var shown []int
 	for i, p := range s.Model.Plantings {
 		if cropID != "" && p.Growth.Profile.ID != cropID {

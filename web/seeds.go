@@ -9,7 +9,9 @@ import (
 
 	"dewcount/core/day"
 	"dewcount/core/plan"
-	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
+	"dewcount/farm/plans"
 
 	"github.com/labstack/echo/v5"
 )
@@ -55,11 +57,11 @@ type benchView struct {
 
 type trayView struct{ ID, Words string }
 
-func (s *server) seeds(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) seeds(c *echo.Context, snap *look.Snapshot) error {
 	return s.seedsPage(c, http.StatusOK, snap, func(string) string { return "" }, nil)
 }
 
-func (s *server) seedsPage(c *echo.Context, code int, snap *farm.Snapshot, from typed, faults map[string]string) error {
+func (s *server) seedsPage(c *echo.Context, code int, snap *look.Snapshot, from typed, faults map[string]string) error {
 	year, years := yearOf(c, snap)
 	if c.QueryParam("year") == "" && !hasSowings(snap, year) {
 		year++
@@ -79,7 +81,7 @@ func (s *server) seedsPage(c *echo.Context, code int, snap *farm.Snapshot, from 
 	v.Basis = fmt.Sprintf("Plants that bear, %.0f in 100 lost on the way, %.0f in 100 sown beyond, direct rows twice as thick; all rounded up.", 100*place.Losses, 100*place.Margin)
 	v.Find = newFind(c, "/seeds", "variety or crop", nil)
 	v.Find.Kept = []linkView{{Name: "year", Href: strconv.Itoa(year)}}
-	lines := season.Seeds()
+	lines := plans.Seeds(season)
 	for _, l := range lines {
 		if l.Seeds+l.Parts > 0 && v.Find.takes("", l.Variety, l.Profile.Name) {
 			v.Lines = append(v.Lines, newSeedView(snap, l))
@@ -91,11 +93,11 @@ func (s *server) seedsPage(c *echo.Context, code int, snap *farm.Snapshot, from 
 		}
 	}
 	slices.SortStableFunc(v.Raisings, func(a, b raisingView) int { return cmp.Compare(a.Sow, b.Sow) })
-	v.bench(season.Bench(lines), place)
+	v.bench(plans.Bench(season, lines), place)
 	for _, t := range snap.Book.Trays {
 		words := strconv.Itoa(t.Cells) + " cells"
 		if t.LengthCM != nil && t.WidthCM != nil {
-			words += fmt.Sprintf(", %s by %s cm", farm.Decimal(*t.LengthCM), farm.Decimal(*t.WidthCM))
+			words += fmt.Sprintf(", %s by %s cm", book.Decimal(*t.LengthCM), book.Decimal(*t.WidthCM))
 		}
 		v.Trays = append(v.Trays, trayView{t.ID, words})
 	}
@@ -106,17 +108,17 @@ func (s *server) seedsPage(c *echo.Context, code int, snap *farm.Snapshot, from 
 }
 
 // hasSowings tells whether anything is still to be started in a growing year.
-func hasSowings(snap *farm.Snapshot, year int) bool {
+func hasSowings(snap *look.Snapshot, year int) bool {
 	place, err := snap.Book.Place()
 	if err != nil {
 		return false
 	}
-	return slices.ContainsFunc(snap.Book.Plantings, func(p farm.Planting) bool {
-		return p.StartedOn.After(snap.View.Today) && farm.SeasonYears(p.StartedOn, place.Latitude)[1] == year
+	return slices.ContainsFunc(snap.Book.Plantings, func(p book.Planting) bool {
+		return p.StartedOn.After(snap.View.Today) && look.SeasonYears(p.StartedOn, place.Latitude)[1] == year
 	})
 }
 
-func newSeedView(snap *farm.Snapshot, l farm.SeedLine) seedView {
+func newSeedView(snap *look.Snapshot, l plans.SeedLine) seedView {
 	v := seedView{Variety: l.Variety, Crop: l.Profile.Name, Plants: strconv.Itoa(l.Plants), Seeds: strconv.Itoa(l.Seeds), Short: l.ToOrder > 0}
 	if l.Parts > 0 {
 		v.Parts = strconv.Itoa(l.Parts) + " to set"
@@ -145,7 +147,7 @@ func newSeedView(snap *farm.Snapshot, l farm.SeedLine) seedView {
 	return v
 }
 
-func newRaising(snap *farm.Snapshot, l farm.SeedLine, w farm.SeedSowing) raisingView {
+func newRaising(snap *look.Snapshot, l plans.SeedLine, w plans.SeedSowing) raisingView {
 	r := w.Raising
 	v := raisingView{ID: w.Planting.ID, Variety: l.Variety, Sow: spokenYear(r.Sown, snap.View.Today), Out: r.Out.Spoken(), Trays: "no tray chosen"}
 	if w.Trays > 0 {
@@ -182,7 +184,7 @@ func newRaising(snap *farm.Snapshot, l farm.SeedLine, w farm.SeedSowing) raising
 }
 
 // bench draws the nursery week by week.
-func (v *seedsView) bench(weeks []plan.BenchWeek, place farm.Place) {
+func (v *seedsView) bench(weeks []plan.BenchWeek, place book.Place) {
 	if len(weeks) == 0 {
 		return
 	}
@@ -214,10 +216,10 @@ func (v *seedsView) bench(weeks []plan.BenchWeek, place farm.Place) {
 }
 
 // addTray keeps a tray size.
-func (s *server) addTray(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) addTray(c *echo.Context, snap *look.Snapshot) error {
 	from := posted(c)
-	f := farm.NewFields(from)
-	t := farm.ReadTray(f)
+	f := book.NewFields(from)
+	t := book.ReadTray(f)
 	return s.keep(c, f.Faults(), t.Record(), false, func(faults map[string]string) error {
 		return s.seedsPage(c, http.StatusUnprocessableEntity, snap, from, faults)
 	}, "seeds")
@@ -231,14 +233,14 @@ type labelsView struct {
 
 type labelView struct{ ID, Variety, Line, Foot string }
 
-func (s *server) labels(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) labels(c *echo.Context, snap *look.Snapshot) error {
 	year, _ := yearOf(c, snap)
 	season, ok, err := s.seasonOf(c, snap, "/seeds", "Labels", year)
 	if err != nil || !ok {
 		return err
 	}
 	v := labelsView{YearName: yearName(year, snap)}
-	for _, l := range season.Seeds() {
+	for _, l := range plans.Seeds(season) {
 		for _, w := range l.Sowings {
 			trays := max(1, w.Trays)
 			for i := range trays {
@@ -250,7 +252,7 @@ func (s *server) labels(c *echo.Context, snap *farm.Snapshot) error {
 	return s.show(c, http.StatusOK, "labels", "/seeds", "Labels", snap, v)
 }
 
-func newLabel(w farm.SeedSowing, l farm.SeedLine, number, of int) labelView {
+func newLabel(w plans.SeedSowing, l plans.SeedLine, number, of int) labelView {
 	date := func(d day.Day) string { return d.Midnight().Format("2 Jan 2006") }
 	v := labelView{ID: w.Planting.ID, Variety: l.Variety, Line: "started " + date(w.Planting.StartedOn)}
 	if w.Raising != nil {

@@ -10,6 +10,8 @@ import (
 
 	"dewcount/core/climate"
 	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/fault"
 	"dewcount/trust"
 
 	"github.com/labstack/echo/v5"
@@ -67,7 +69,7 @@ func (s *server) settings(c *echo.Context) error {
 	return s.settingsForm(c, http.StatusOK, func(name string) string { return settingOf(book, name) }, nil)
 }
 
-func settingOf(b *farm.Book, key string) string {
+func settingOf(b *book.Book, key string) string {
 	for _, setting := range b.Settings {
 		if setting.Key == key {
 			return setting.Value
@@ -104,16 +106,16 @@ func (s *server) settingsForm(c *echo.Context, code int, from typed, faults map[
 }
 
 func (s *server) setSettings(c *echo.Context) error {
-	book, err := s.farm.Load(c.Request().Context())
+	b, err := s.farm.Load(c.Request().Context())
 	if err != nil {
 		return err
 	}
 	from := byClimate(posted(c))
-	first := len(book.Settings) == 0
+	first := len(b.Settings) == 0
 	needed, more := placeFields()
-	place, err := farm.ReadPlace(func(key string) string {
+	place, err := book.ReadPlace(func(key string) string {
 		if key == "demo_day" || key == "demo_seed" {
-			return settingOf(book, key)
+			return settingOf(b, key)
 		}
 		return from(key)
 	})
@@ -123,23 +125,23 @@ func (s *server) setSettings(c *echo.Context) error {
 	if faults, only := faultsBy(err); only {
 		return s.settingsForm(c, http.StatusUnprocessableEntity, from, faults)
 	}
-	var settings []farm.Setting
+	var settings []book.Setting
 	for _, f := range append(needed, more...) {
 		value := strings.TrimSpace(from(f.Name))
 		if f.Name == "address" {
 			value = place.Address // as browsers write it
 		}
-		if value != settingOf(book, f.Name) {
-			settings = append(settings, farm.Setting{Key: f.Name, Value: value})
+		if value != settingOf(b, f.Name) {
+			settings = append(settings, book.Setting{Key: f.Name, Value: value})
 		}
 	}
 	err = s.farm.Set(c.Request().Context(), by(c), from(shownKey), settings)
-	if changed, ok := errors.AsType[*farm.Changed](err); ok {
+	if changed, ok := errors.AsType[*book.Changed](err); ok {
 		var names []string
 		for _, f := range append(needed, more...) {
 			names = append(names, f.Name)
 		}
-		faults := theirs(c, changed, book.SettingsMark(), names, from, func(name string) string { return settingOf(book, name) })
+		faults := theirs(c, changed, b.SettingsMark(), names, from, func(name string) string { return settingOf(b, name) })
 		return s.settingsForm(c, http.StatusConflict, from, faults)
 	}
 	if err != nil {
@@ -161,7 +163,7 @@ func canBeTrusted(address string) error {
 		err = trust.Try([]string{at.Hostname()})
 	}
 	if err != nil {
-		return farm.Faults{{Field: "address", Advice: "no certificate can be made for this address, so that no phone would trust it: write a name such as https://dew.lan:8443, or the machine's own numbers"}}
+		return fault.List{{Field: "address", Advice: "no certificate can be made for this address, so that no phone would trust it: write a name such as https://dew.lan:8443, or the machine's own numbers"}}
 	}
 	return nil
 }
@@ -176,9 +178,9 @@ func byClimate(from typed) typed {
 		}
 		switch name {
 		case "latitude":
-			return farm.Decimal(region.Latitude)
+			return book.Decimal(region.Latitude)
 		case "longitude":
-			return farm.Decimal(zoneMiddle(strings.TrimSpace(from("timezone"))))
+			return book.Decimal(zoneMiddle(strings.TrimSpace(from("timezone"))))
 		case "elevation_m":
 			return "0"
 		}

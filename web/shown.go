@@ -5,7 +5,7 @@ import (
 	"net/http"
 
 	"dewcount/core/day"
-	"dewcount/farm"
+	"dewcount/farm/book"
 
 	"github.com/labstack/echo/v5"
 )
@@ -16,7 +16,7 @@ import (
 const shownKey = "shown"
 
 // shows notes which record a page shows.
-func shows(c *echo.Context, r farm.Record) { c.Set(shownKey, r.Mark()) }
+func shows(c *echo.Context, r book.Record) { c.Set(shownKey, r.Mark()) }
 
 // shown returns the mark that a page's form carries: of a form that was sent and comes back, what its writer saw.
 func shown(c *echo.Context) string {
@@ -32,7 +32,7 @@ const theirsKey = "theirs"
 
 // theirs puts what somebody else has written beside the fields of a form, and notes that its writer sees it now. standing has what stands as
 // the form has it; names are the form's fields.
-func theirs(c *echo.Context, changed *farm.Changed, mark string, names []string, from, standing typed) map[string]string {
+func theirs(c *echo.Context, changed *book.Changed, mark string, names []string, from, standing typed) map[string]string {
 	c.Set(shownKey, mark)
 	c.Set(theirsKey, true)
 	faults := map[string]string{"": sentence(changed.Error())}
@@ -60,8 +60,8 @@ func readable(value string) string {
 
 // faultsOf is faultsBy for a form of one record: where something else stands than its writer was shown, that stands beside the fields. as has
 // a record as the form has it.
-func faultsOf(c *echo.Context, err error, from typed, as func(farm.Record) typed, names ...string) (map[string]string, bool) {
-	if changed, ok := errors.AsType[*farm.Changed](err); ok && changed.Now.Kind != nil {
+func faultsOf(c *echo.Context, err error, from typed, as func(book.Record) typed, names ...string) (map[string]string, bool) {
+	if changed, ok := errors.AsType[*book.Changed](err); ok && changed.Now.Kind != nil {
 		if names == nil {
 			names = changed.Now.Kind.Columns
 		}

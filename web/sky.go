@@ -7,7 +7,8 @@ import (
 	"time"
 
 	"dewcount/core/day"
-	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
 )
 
 // What the morning page warns of: how many days ahead, from which warmth on, and from which chance of frost on.
@@ -18,7 +19,7 @@ const (
 )
 
 // warnings are what the weather of the next days threatens.
-func warnings(snap *farm.Snapshot) []string {
+func warnings(snap *look.Snapshot) []string {
 	var words []string
 	if frost := frostWarning(snap); frost != "" {
 		words = append(words, frost)
@@ -40,7 +41,7 @@ func warnings(snap *farm.Snapshot) []string {
 	return words
 }
 
-func frostWarning(snap *farm.Snapshot) string {
+func frostWarning(snap *look.Snapshot) string {
 	var rows []string
 	worst, soonest := 0.0, warnDays
 	for i, p := range snap.Model.Plantings {
@@ -67,7 +68,7 @@ func frostWarning(snap *farm.Snapshot) string {
 }
 
 // cuttingHours says when stems can be cut on a day.
-func cuttingHours(snap *farm.Snapshot, d day.Day) string {
+func cuttingHours(snap *look.Snapshot, d day.Day) string {
 	place, err := snap.Book.Place()
 	if err != nil {
 		return ""
@@ -85,7 +86,7 @@ func cuttingHours(snap *farm.Snapshot, d day.Day) string {
 
 // clock writes a solar hour of a day as the farm's clock shows it, to a quarter of an hour. That the sun is up to sixteen minutes
 // fast or slow in the course of the year is left out.
-func clock(solar float64, d day.Day, place farm.Place) string {
+func clock(solar float64, d day.Day, place book.Place) string {
 	year, month, date := d.Date()
 	_, offset := time.Date(year, month, date, 12, 0, 0, 0, place.Zone).Zone()
 	hour := solar - place.Longitude/15 + float64(offset)/3600
@@ -94,7 +95,7 @@ func clock(solar float64, d day.Day, place farm.Place) string {
 }
 
 // frostWords says when frost comes and when it ends here, and how far that can be trusted.
-func frostWords(snap *farm.Snapshot) string {
+func frostWords(snap *look.Snapshot) string {
 	frosts := snap.FrostDates(snap.View.Today)
 	first, last := frosts.First, frosts.Last
 	say := func(d day.Day) string { return d.Midnight().Format("2 January") }
@@ -114,7 +115,7 @@ func frostWords(snap *farm.Snapshot) string {
 }
 
 // soilWords says when the soil will be warm enough for a crop, empty where it is or nothing is sown.
-func soilWords(snap *farm.Snapshot, soilMinC float64, from day.Day) string {
+func soilWords(snap *look.Snapshot, soilMinC float64, from day.Day) string {
 	warm, ok := snap.Stand.SoilWarm(soilMinC)
 	if !ok || !warm.After(from) {
 		return ""

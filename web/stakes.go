@@ -4,7 +4,8 @@ import (
 	"net/http"
 	"net/url"
 
-	"dewcount/farm"
+	"dewcount/farm/look"
+	"dewcount/farm/work"
 
 	"github.com/labstack/echo/v5"
 )
@@ -21,13 +22,13 @@ type stakeView struct {
 	QR               qrView
 }
 
-func (s *server) stakes(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) stakes(c *echo.Context, snap *look.Snapshot) error {
 	place, err := snap.Book.Place()
 	if err != nil {
 		return err
 	}
 	v := stakesView{Address: s.base(snap), Local: place.Address == ""}
-	for _, id := range snap.Book.Walk(snap.View.Today) {
+	for _, id := range work.Walk(snap.Book, snap.View.Today) {
 		if i := snap.Index(id); i < 0 || over(snap, i) {
 			continue
 		}

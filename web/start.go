@@ -8,7 +8,8 @@ import (
 	"strconv"
 	"strings"
 
-	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
 
 	"github.com/labstack/echo/v5"
 )
@@ -38,11 +39,11 @@ type startCrop struct {
 var easyCrops = []string{"sunflower-single", "zinnia-tall", "cosmos-single", "cornflower", "nigella", "ammi", "snapdragon", "statice", "strawflower", "marigold-tall",
 	"celosia-plume", "phacelia", "larkspur", "scabious", "sweet-pea", "dahlia-ball", "tulip", "gladiolus", "basil", "amaranth-hanging"}
 
-func (s *server) start(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) start(c *echo.Context, snap *look.Snapshot) error {
 	return s.startPage(c, http.StatusOK, snap, func(string) string { return "" }, nil)
 }
 
-func (s *server) startPage(c *echo.Context, code int, snap *farm.Snapshot, from typed, faults map[string]string) error {
+func (s *server) startPage(c *echo.Context, code int, snap *look.Snapshot, from typed, faults map[string]string) error {
 	place, err := snap.Book.Place()
 	if err != nil {
 		return err
@@ -69,7 +70,7 @@ func (s *server) startPage(c *echo.Context, code int, snap *farm.Snapshot, from 
 	v.Fault = rest(slices.Concat(v.Beds, v.Market), faults)
 	for _, id := range easyCrops {
 		if p := snap.Book.Crop(id); p != nil {
-			here := slices.ContainsFunc(snap.Book.Varieties, func(o farm.Variety) bool { return o.Crop == id })
+			here := slices.ContainsFunc(snap.Book.Varieties, func(o book.Variety) bool { return o.Crop == id })
 			v.Choices = append(v.Choices, startCrop{id, p.Name, lifeWords[p.Life] + ", " + habitWords[p.Yield.Habit], here})
 			if here {
 				q := url.Values{"variety": {snap.Book.AnyVariety(p)}}
@@ -81,9 +82,9 @@ func (s *server) startPage(c *echo.Context, code int, snap *farm.Snapshot, from 
 }
 
 // startBeds adds several beds of one size.
-func (s *server) startBeds(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) startBeds(c *echo.Context, snap *look.Snapshot) error {
 	from := posted(c)
-	f := farm.NewFields(from)
+	f := book.NewFields(from)
 	const mostBeds = 60
 	count := f.Whole("count", 1, mostBeds)
 	name := strings.TrimSpace(from("bed"))
@@ -94,19 +95,19 @@ func (s *server) startBeds(c *echo.Context, snap *farm.Snapshot) error {
 	f.Number("width_m", 0.1, 200)
 	err := f.Faults()
 	if err == nil {
-		var records []farm.Record
+		var records []book.Record
 		for n := 1; len(records) < count; n++ {
 			id := name + " " + strconv.Itoa(n)
 			if _, taken := snap.Book.Bed(id); taken {
 				continue
 			}
-			g := farm.NewFields(func(field string) string {
+			g := book.NewFields(func(field string) string {
 				if field == "bed" {
 					return id
 				}
 				return from(field)
 			})
-			b := farm.ReadBed(g)
+			b := book.ReadBed(g)
 			if err = g.Faults(); err != nil {
 				break
 			}
@@ -120,18 +121,18 @@ func (s *server) startBeds(c *echo.Context, snap *farm.Snapshot) error {
 }
 
 // startCrops adds a variety of each crop that was chosen.
-func (s *server) startCrops(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) startCrops(c *echo.Context, snap *look.Snapshot) error {
 	form, err := c.FormValues()
 	if err != nil {
 		return err
 	}
-	var records []farm.Record
+	var records []book.Record
 	for _, id := range form["crop"] {
 		p := snap.Book.Crop(id)
-		if p == nil || slices.ContainsFunc(snap.Book.Varieties, func(v farm.Variety) bool { return v.Crop == id }) {
+		if p == nil || slices.ContainsFunc(snap.Book.Varieties, func(v book.Variety) bool { return v.Crop == id }) {
 			continue
 		}
-		records = append(records, farm.Variety{Name: snap.Book.AnyVariety(p), Crop: id}.Record())
+		records = append(records, book.Variety{Name: snap.Book.AnyVariety(p), Crop: id}.Record())
 	}
 	if len(records) > 0 {
 		err = s.farm.Add(c.Request().Context(), by(c), records...)
@@ -140,9 +141,9 @@ func (s *server) startCrops(c *echo.Context, snap *farm.Snapshot) error {
 }
 
 // startMarket adds a weekly market that wants some stems of each crop.
-func (s *server) startMarket(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) startMarket(c *echo.Context, snap *look.Snapshot) error {
 	from := posted(c)
-	f := farm.NewFields(func(name string) string {
+	f := book.NewFields(func(name string) string {
 		switch name {
 		case "kind":
 			return "market"
@@ -151,14 +152,14 @@ func (s *server) startMarket(c *echo.Context, snap *farm.Snapshot) error {
 		}
 		return from(name)
 	})
-	o := farm.ReadOrder(f)
+	o := book.ReadOrder(f)
 	stems := f.Whole("stems", 1, 100_000)
-	records := []farm.Record{o.Record()}
+	records := []book.Record{o.Record()}
 	seen := make(map[string]bool)
 	for _, v := range snap.Book.Varieties {
 		if !seen[v.Crop] {
 			seen[v.Crop] = true
-			records = append(records, farm.OrderLine{Order: o.ID, Line: len(seen), Crop: v.Crop, Stems: &stems, Use: "market"}.Record())
+			records = append(records, book.OrderLine{Order: o.ID, Line: len(seen), Crop: v.Crop, Stems: &stems, Use: "market"}.Record())
 		}
 	}
 	err := f.Faults()
@@ -169,7 +170,7 @@ func (s *server) startMarket(c *echo.Context, snap *farm.Snapshot) error {
 }
 
 // started goes on to the next step, or shows what is wrong in this one.
-func (s *server) started(c *echo.Context, snap *farm.Snapshot, from typed, err error, next string) error {
+func (s *server) started(c *echo.Context, snap *look.Snapshot, from typed, err error, next string) error {
 	if faults, only := faultsBy(err); only {
 		return s.startPage(c, http.StatusUnprocessableEntity, snap, from, faults)
 	}

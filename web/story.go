@@ -7,7 +7,8 @@ import (
 
 	"dewcount/core/crop"
 	"dewcount/core/day"
-	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
 )
 
 // A storyLine is a record of a planting.
@@ -18,7 +19,7 @@ type storyLine struct {
 }
 
 // story lists a planting's records, the newest first, with what no longer stands.
-func story(snap *farm.Snapshot, planting string) []storyLine {
+func story(snap *look.Snapshot, planting string) []storyLine {
 	now := snap.View.Today
 	var lines []storyLine
 	for _, c := range snap.Book.Counts {
@@ -33,11 +34,11 @@ func story(snap *farm.Snapshot, planting string) []storyLine {
 	}
 	for _, e := range snap.Book.Events {
 		if e.Planting == planting {
-			words := map[string]string{farm.Emerged: "most plants are up", farm.FirstBud: "first tight buds", farm.ShortDays: "short days begin", farm.Pinched: "pinched", farm.PlantedOut: "planted out"}[e.Event]
+			words := map[string]string{book.Emerged: "most plants are up", book.FirstBud: "first tight buds", book.ShortDays: "short days begin", book.Pinched: "pinched", book.PlantedOut: "planted out"}[e.Event]
 			if words == "" {
 				words = e.Event
 			}
-			lines = append(lines, storyLine{When: spokenYear(e.On, now), Words: words, Kind: farm.Events.Name, ID: e.ID, sort: e.On.At(0)})
+			lines = append(lines, storyLine{When: spokenYear(e.On, now), Words: words, Kind: book.Events.Name, ID: e.ID, sort: e.On.At(0)})
 		}
 	}
 	for _, x := range snap.Book.Scoutings {
@@ -51,7 +52,7 @@ func story(snap *farm.Snapshot, planting string) []storyLine {
 		}
 	}
 	for i := range lines {
-		if made, ok := snap.Book.Maker(farm.KindNamed(lines[i].Kind), lines[i].ID); ok && lines[i].Who == "" {
+		if made, ok := snap.Book.Maker(book.KindNamed(lines[i].Kind), lines[i].ID); ok && lines[i].Who == "" {
 			lines[i].Who = made.By
 		}
 	}
@@ -73,7 +74,7 @@ func story(snap *farm.Snapshot, planting string) []storyLine {
 	return lines
 }
 
-func countLine(c farm.Count, now day.Day) storyLine {
+func countLine(c book.Count, now day.Day) storyLine {
 	var seen []string
 	for k, n := range c.Stems {
 		if n > 0 {
@@ -84,11 +85,11 @@ func countLine(c farm.Count, now day.Day) storyLine {
 	if len(seen) > 0 {
 		words = fmt.Sprintf("count of %d plants: %s", c.PlantsCount, list(seen))
 	}
-	return storyLine{When: spokenMoment(c.CountedAt, now), Words: words, Who: c.Counter, Edit: "/counts/" + url.PathEscape(c.ID), Kind: farm.Counts.Name, ID: c.ID,
+	return storyLine{When: spokenMoment(c.CountedAt, now), Words: words, Who: c.Counter, Edit: "/counts/" + url.PathEscape(c.ID), Kind: book.Counts.Name, ID: c.ID,
 		sort: c.CountedAt.Instant(6)}
 }
 
-func cutLine(c farm.Cut, now day.Day) storyLine {
+func cutLine(c book.Cut, now day.Day) storyLine {
 	words := "cut " + stems(c.Stems)
 	if c.Culled != nil && *c.Culled > 0 {
 		words += fmt.Sprintf(", %d culled", *c.Culled)
@@ -99,10 +100,10 @@ func cutLine(c farm.Cut, now day.Day) storyLine {
 	if c.Left != nil && *c.Left > 0 {
 		words += fmt.Sprintf(", %d left standing", *c.Left)
 	}
-	return storyLine{When: spokenMoment(c.CutAt, now), Words: words, Edit: "/cuts/" + url.PathEscape(c.ID), Kind: farm.Cuts.Name, ID: c.ID, sort: c.CutAt.Instant(8)}
+	return storyLine{When: spokenMoment(c.CutAt, now), Words: words, Edit: "/cuts/" + url.PathEscape(c.ID), Kind: book.Cuts.Name, ID: c.ID, sort: c.CutAt.Instant(8)}
 }
 
-func scoutingLine(x farm.Scouting, now day.Day) storyLine {
+func scoutingLine(x book.Scouting, now day.Day) storyLine {
 	words := fmt.Sprintf("%s seen on %s", x.Cause, stems(x.Stems))
 	if x.Spoiled != nil {
 		words = fmt.Sprintf("%s: %d of %s spoiled", x.Cause, *x.Spoiled, stems(x.Stems))
@@ -110,37 +111,37 @@ func scoutingLine(x farm.Scouting, now day.Day) storyLine {
 	if x.Done != "" {
 		words += ", " + x.Done
 	}
-	return storyLine{When: spokenYear(x.On, now), Words: words, Edit: "/scouting/" + url.PathEscape(x.ID), Kind: farm.Scoutings.Name, ID: x.ID, sort: x.On.At(7)}
+	return storyLine{When: spokenYear(x.On, now), Words: words, Edit: "/scouting/" + url.PathEscape(x.ID), Kind: book.Scoutings.Name, ID: x.ID, sort: x.On.At(7)}
 }
 
-func sprayLine(x farm.Spray, now day.Day) storyLine {
+func sprayLine(x book.Spray, now day.Day) storyLine {
 	return storyLine{When: spokenMoment(x.SprayedAt, now), Words: fmt.Sprintf("sprayed with %s, not cut before %s", x.Product, spokenYear(x.SprayedAt.Day().Add(x.WaitDays), now)),
-		Edit: "/sprays/" + url.PathEscape(x.ID), Kind: farm.Sprays.Name, ID: x.ID, sort: x.SprayedAt.Instant(20)}
+		Edit: "/sprays/" + url.PathEscape(x.ID), Kind: book.Sprays.Name, ID: x.ID, sort: x.SprayedAt.Instant(20)}
 }
 
 // pastLine shows a record of a planting that was corrected or withdrawn.
-func pastLine(p farm.Past, planting string, now day.Day) (storyLine, bool) {
+func pastLine(p book.Past, planting string, now day.Day) (storyLine, bool) {
 	r, err := p.Record()
 	if err != nil || !slices.Contains(r.Kind.Columns, "planting") || r.Field("planting") != planting {
 		return storyLine{}, false
 	}
 	var line storyLine
-	book := new(farm.Book)
-	if _, err := book.Read(r.Kind, r.Rows); err != nil {
+	b := new(book.Book)
+	if _, err := b.Read(r.Kind, r.Rows); err != nil {
 		return storyLine{}, false
 	}
 	switch r.Kind {
-	case farm.Counts:
-		line = countLine(book.Counts[0], now)
-	case farm.Cuts:
-		line = cutLine(book.Cuts[0], now)
-	case farm.Scoutings:
-		line = scoutingLine(book.Scoutings[0], now)
-	case farm.Sprays:
-		line = sprayLine(book.Sprays[0], now)
-	case farm.Plantings:
-		line = storyLine{When: spokenYear(book.Plantings[0].StartedOn, now), Words: about(book.Plantings[0], now), Kind: r.Kind.Name, ID: r.ID(),
-			sort: book.Plantings[0].StartedOn.At(0)}
+	case book.Counts:
+		line = countLine(b.Counts[0], now)
+	case book.Cuts:
+		line = cutLine(b.Cuts[0], now)
+	case book.Scoutings:
+		line = scoutingLine(b.Scoutings[0], now)
+	case book.Sprays:
+		line = sprayLine(b.Sprays[0], now)
+	case book.Plantings:
+		line = storyLine{When: spokenYear(b.Plantings[0].StartedOn, now), Words: about(b.Plantings[0], now), Kind: r.Kind.Name, ID: r.ID(),
+			sort: b.Plantings[0].StartedOn.At(0)}
 	default:
 		return storyLine{}, false
 	}

@@ -5,7 +5,7 @@ import (
 
 	"dewcount/core/crop"
 	"dewcount/core/day"
-	"dewcount/farm"
+	"dewcount/farm/book"
 )
 
 func TestWhatBecameOfARowIsSaid(t *testing.T) {
@@ -13,14 +13,14 @@ func TestWhatBecameOfARowIsSaid(t *testing.T) {
 	at := day.At(on, 6, 30)
 	two, none := 2, 0
 	for want, line := range map[string]storyLine{
-		"count of 10 plants: 4 colour and 3 lifting":            countLine(farm.Count{CountedAt: at, PlantsCount: 10, Stems: [crop.Rungs]int{0, 4, 3}}, now),
-		"count of 10 plants: nothing in bud":                    countLine(farm.Count{CountedAt: at, PlantsCount: 10}, now),
-		"cut 40 stems, 2 culled: earwigs":                       cutLine(farm.Cut{CutAt: at, Stems: 40, Culled: &two, CullReason: "earwigs", Left: &none}, now),
-		"cut 1 stem, 2 left standing":                           cutLine(farm.Cut{CutAt: at, Stems: 1, Culled: &none, Left: &two}, now),
-		"thrips: 2 of 20 stems spoiled, blue traps":             scoutingLine(farm.Scouting{On: on, Cause: "thrips", Stems: 20, Spoiled: &two, Done: "blue traps"}, now),
-		"thrips seen on 20 stems":                               scoutingLine(farm.Scouting{On: on, Cause: "thrips", Stems: 20}, now),
-		"sprayed with soft soap, not cut before Sat 11 July":    sprayLine(farm.Spray{SprayedAt: at, Product: "soft soap", WaitDays: 3}, now),
-		"sprayed with neem oil, not cut before Thu 1 July 2027": sprayLine(farm.Spray{SprayedAt: at, Product: "neem oil", WaitDays: 358}, now),
+		"count of 10 plants: 4 colour and 3 lifting":            countLine(book.Count{CountedAt: at, PlantsCount: 10, Stems: [crop.Rungs]int{0, 4, 3}}, now),
+		"count of 10 plants: nothing in bud":                    countLine(book.Count{CountedAt: at, PlantsCount: 10}, now),
+		"cut 40 stems, 2 culled: earwigs":                       cutLine(book.Cut{CutAt: at, Stems: 40, Culled: &two, CullReason: "earwigs", Left: &none}, now),
+		"cut 1 stem, 2 left standing":                           cutLine(book.Cut{CutAt: at, Stems: 1, Culled: &none, Left: &two}, now),
+		"thrips: 2 of 20 stems spoiled, blue traps":             scoutingLine(book.Scouting{On: on, Cause: "thrips", Stems: 20, Spoiled: &two, Done: "blue traps"}, now),
+		"thrips seen on 20 stems":                               scoutingLine(book.Scouting{On: on, Cause: "thrips", Stems: 20}, now),
+		"sprayed with soft soap, not cut before Sat 11 July":    sprayLine(book.Spray{SprayedAt: at, Product: "soft soap", WaitDays: 3}, now),
+		"sprayed with neem oil, not cut before Thu 1 July 2027": sprayLine(book.Spray{SprayedAt: at, Product: "neem oil", WaitDays: 358}, now),
 	} {
 		if line.Words != want {
 			t.Errorf("said %q, want %q", line.Words, want)
@@ -29,7 +29,7 @@ func TestWhatBecameOfARowIsSaid(t *testing.T) {
 }
 
 func TestWaitingAfterASprayIsSaid(t *testing.T) {
-	b := &farm.Book{Sprays: []farm.Spray{{Planting: "ZC1", SprayedAt: day.At(day.Must("2026-07-08"), 20, 0), Product: "neem oil", WaitDays: 3}}}
+	b := &book.Book{Sprays: []book.Spray{{Planting: "ZC1", SprayedAt: day.At(day.Must("2026-07-08"), 20, 0), Product: "neem oil", WaitDays: 3}}}
 	for on, want := range map[string]string{
 		"2026-07-10": "Do not cut ZC1 before Sat 11 July: sprayed with neem oil on Wed 8 July, 3 days of waiting by its label.", "2026-07-11": "", "2026-07-07": "",
 	} {

@@ -12,7 +12,10 @@ import (
 	"dewcount/core/crop"
 	"dewcount/core/day"
 	"dewcount/core/plan"
-	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
+	"dewcount/farm/plans"
+	"dewcount/fault"
 
 	"github.com/labstack/echo/v5"
 )
@@ -75,14 +78,14 @@ type bloomWeek struct {
 
 type comparedLine struct{ What, Even, Fixed string }
 
-func (s *server) successions(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) successions(c *echo.Context, snap *look.Snapshot) error {
 	from := typed(func(name string) string { return c.QueryParam(name) })
 	v := successionsView{Asked: from("asked") != "", Made: successionsMade(snap)}
 	if !v.Asked {
 		return s.successionsPage(c, http.StatusOK, snap, v, successionDefaults(snap, from), nil)
 	}
-	f := farm.NewFields(from)
-	ask := snap.Book.ReadSuccessionAsk(f, snap.View.Today)
+	f := book.NewFields(from)
+	ask := plans.ReadSuccessionAsk(snap.Book, f, snap.View.Today)
 	if faults, only := faultsBy(f.Faults()); only {
 		return s.successionsPage(c, http.StatusUnprocessableEntity, snap, v, from, faults)
 	}
@@ -90,18 +93,18 @@ func (s *server) successions(c *echo.Context, snap *farm.Snapshot) error {
 	if err != nil || !ok {
 		return err
 	}
-	v.Result = newSuccessionResult(snap, result.(*farm.SuccessionPlan))
+	v.Result = newSuccessionResult(snap, result.(*plans.SuccessionPlan))
 	return s.successionsPage(c, http.StatusOK, snap, v, from, nil)
 }
 
-func planSuccession(snap *farm.Snapshot, ask farm.SuccessionAsk) work {
+func planSuccession(snap *look.Snapshot, ask plans.SuccessionAsk) does {
 	return func(ctx context.Context, progress func(float64)) (any, error) {
-		return snap.PlanSuccession(ctx, ask, progress)
+		return plans.Successions(ctx, snap, ask, progress)
 	}
 }
 
 // successionDefaults fills what is not typed yet: the season to come, and the farm's chance.
-func successionDefaults(snap *farm.Snapshot, from typed) typed {
+func successionDefaults(snap *look.Snapshot, from typed) typed {
 	place, _ := snap.Book.Place()
 	cropID := from("crop")
 	if v, ok := snap.Book.Variety(from("variety")); ok {
@@ -118,7 +121,7 @@ func successionDefaults(snap *farm.Snapshot, from typed) typed {
 		case "until":
 			return ends.String()
 		case "chance":
-			return farm.Decimal(math.Round(100 * place.Chance))
+			return book.Decimal(math.Round(100 * place.Chance))
 		case "stems":
 			return "50"
 		case "existing", "pinch":
@@ -129,7 +132,7 @@ func successionDefaults(snap *farm.Snapshot, from typed) typed {
 }
 
 // usualPeriod returns a period that a crop, nil for any, can be planned for: what is left of this season if that is worth it, or the next.
-func usualPeriod(snap *farm.Snapshot, p *crop.Profile) (from, to day.Day) {
+func usualPeriod(snap *look.Snapshot, p *crop.Profile) (from, to day.Day) {
 	quick, slow := 60, 80
 	if p != nil {
 		quick, slow = p.TypicalDays[0], p.TypicalDays[1]
@@ -151,7 +154,7 @@ func usualPeriod(snap *farm.Snapshot, p *crop.Profile) (from, to day.Day) {
 	return from, from.Add(whole)
 }
 
-func (s *server) successionsPage(c *echo.Context, code int, snap *farm.Snapshot, v successionsView, from typed, faults map[string]string) error {
+func (s *server) successionsPage(c *echo.Context, code int, snap *look.Snapshot, v successionsView, from typed, faults map[string]string) error {
 	crops := field{Name: "crop", Label: "Crop", Kind: "select"}.choose(option{Value: "", Label: "that of the variety"})
 	for _, p := range snap.Book.Crops() {
 		if plan.Succeeds(p) {
@@ -188,7 +191,7 @@ func methodField() field {
 		option{Value: "corm", Label: "as corms"}, option{Value: "cutting", Label: "as cuttings"})
 }
 
-func bedField(snap *farm.Snapshot) field {
+func bedField(snap *look.Snapshot) field {
 	f := field{Name: "bed", Label: "Bed", Kind: "select"}.choose(option{Value: "", Label: "none yet"})
 	for _, b := range snap.Book.Beds {
 		f.Options = append(f.Options, option{Value: b.ID, Label: b.ID})
@@ -196,7 +199,7 @@ func bedField(snap *farm.Snapshot) field {
 	return f
 }
 
-func newSuccessionResult(snap *farm.Snapshot, p *farm.SuccessionPlan) *successionResult {
+func newSuccessionResult(snap *look.Snapshot, p *plans.SuccessionPlan) *successionResult {
 	r := &successionResult{School: "by warmth"}
 	if p.By == "weeks" {
 		r.School = fmt.Sprintf("every %d days", p.EveryDays)
@@ -230,7 +233,7 @@ func newSuccessionResult(snap *farm.Snapshot, p *farm.SuccessionPlan) *successio
 	if given := givenUp(p.Bloom.Weeks); len(given) > 0 && !r.None {
 		r.Notes = append(r.Notes, fmt.Sprintf("Not held: the weeks of %s. At the edge of the season it would take too many plants to be so sure; what there will be stands below.", list(given)))
 	}
-	if weeks := p.Bloom.Weeks; len(weeks) > 0 && !weeks[0].Reachable && p.Method != farm.AnyMethod && p.Profile.HasStart(crop.Tray) && p.Profile.PreferredStart != crop.Tray {
+	if weeks := p.Bloom.Weeks; len(weeks) > 0 && !weeks[0].Reachable && p.Method != plans.AnyMethod && p.Profile.HasStart(crop.Tray) && p.Profile.PreferredStart != crop.Tray {
 		r.Notes = append(r.Notes, "Started in trays, or in any way it can be, the first weeks may be held: choose so under Started.")
 	}
 	switch {
@@ -272,7 +275,7 @@ func givenUp(weeks []plan.WeekOutcome) []string {
 	return names
 }
 
-func newSowingLine(snap *farm.Snapshot, d farm.SowingDates) sowingLine {
+func newSowingLine(snap *look.Snapshot, d plans.SowingDates) sowingLine {
 	l := sowingLine{Start: spokenYear(d.Started, snap.View.Today), Plants: strconv.Itoa(d.Plants), Late: d.Late, Week: strconv.Itoa(d.WeekNo), Squares: strconv.Itoa(d.Squares)}
 	if !d.Out.IsZero() {
 		l.Out = spokenYear(d.Out, snap.View.Today)
@@ -287,7 +290,7 @@ func newSowingLine(snap *farm.Snapshot, d farm.SowingDates) sowingLine {
 }
 
 // weeks puts both plans beside each other, week by week.
-func (r *successionResult) weeks(p *farm.SuccessionPlan) {
+func (r *successionResult) weeks(p *plans.SuccessionPlan) {
 	most := float64(p.Stems)
 	for i := range p.Bloom.Weeks {
 		most = max(most, p.Bloom.Weeks[i].High, p.CalendarWeeks[i].High)
@@ -310,7 +313,7 @@ func (r *successionResult) weeks(p *farm.SuccessionPlan) {
 }
 
 // peak says what cutting takes in the weeks that give most.
-func (r *successionResult) peak(snap *farm.Snapshot, p *farm.SuccessionPlan) {
+func (r *successionResult) peak(snap *look.Snapshot, p *plans.SuccessionPlan) {
 	place, err := snap.Book.Place()
 	if err != nil || len(p.PeakHours) == 0 {
 		return
@@ -335,10 +338,10 @@ func (r *successionResult) peak(snap *farm.Snapshot, p *farm.SuccessionPlan) {
 }
 
 // takeOver keeps all sowings of a plan as plantings, in one step.
-func (s *server) takeOver(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) takeOver(c *echo.Context, snap *look.Snapshot) error {
 	from := typed(func(name string) string { return c.QueryParam(name) })
-	f := farm.NewFields(from)
-	ask := snap.Book.ReadSuccessionAsk(f, snap.View.Today)
+	f := book.NewFields(from)
+	ask := plans.ReadSuccessionAsk(snap.Book, f, snap.View.Today)
 	if err := f.Faults(); err != nil {
 		return err
 	}
@@ -346,10 +349,10 @@ func (s *server) takeOver(c *echo.Context, snap *farm.Snapshot) error {
 	if err != nil {
 		return err
 	}
-	result := answer.(*farm.SuccessionPlan)
-	records, name := snap.Plantings(result, strings.TrimSpace(c.FormValue("name")))
+	result := answer.(*plans.SuccessionPlan)
+	records, name := plans.PlantingsOf(snap, result, strings.TrimSpace(c.FormValue("name")))
 	if len(records) == 0 {
-		return farm.Faults{{Field: "stems", Advice: "this plan has no sowings to take over: ask for another period"}}
+		return fault.List{{Field: "stems", Advice: "this plan has no sowings to take over: ask for another period"}}
 	}
 	if err := s.farm.Add(c.Request().Context(), by(c), records...); err != nil {
 		return err
@@ -358,16 +361,16 @@ func (s *server) takeOver(c *echo.Context, snap *farm.Snapshot) error {
 }
 
 // yearIn returns the growing year that a day lies in, as addresses write it.
-func yearIn(snap *farm.Snapshot, d day.Day) string {
+func yearIn(snap *look.Snapshot, d day.Day) string {
 	place, err := snap.Book.Place()
 	if err != nil {
 		return ""
 	}
-	return strconv.Itoa(farm.SeasonYears(d, place.Latitude)[1])
+	return strconv.Itoa(look.SeasonYears(d, place.Latitude)[1])
 }
 
 // takeBack withdraws all plantings of a succession, in one step.
-func (s *server) takeBack(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) takeBack(c *echo.Context, snap *look.Snapshot) error {
 	if err := s.farm.WithdrawSuccession(c.Request().Context(), by(c), c.FormValue("succession")); err != nil {
 		return err
 	}
@@ -375,7 +378,7 @@ func (s *server) takeBack(c *echo.Context, snap *farm.Snapshot) error {
 }
 
 // successionsMade lists the plans that were taken over.
-func successionsMade(snap *farm.Snapshot) []successionLine {
+func successionsMade(snap *look.Snapshot) []successionLine {
 	var names []string
 	count, first := make(map[string]int), make(map[string]day.Day)
 	for _, p := range snap.Book.Plantings {

@@ -4,12 +4,13 @@ import (
 	"net/http"
 	"net/url"
 
-	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
 
 	"github.com/labstack/echo/v5"
 )
 
-func varietyFields(snap *farm.Snapshot, isNew bool) []field {
+func varietyFields(snap *look.Snapshot, isNew bool) []field {
 	fields := []field{
 		{Name: "colour", Label: "Colour", Hint: "One, or a mix with shares: coral:0.6;red:0.4"},
 		field{Name: "role", Label: "Role in a bouquet", Kind: "select"}.choose(option{Value: "", Label: "not said"}, option{Value: "focal", Label: "focal"}, option{Value: "filler", Label: "filler"},
@@ -31,24 +32,24 @@ func varietyFields(snap *farm.Snapshot, isNew bool) []field {
 	return append([]field{{Name: "variety", Label: "Name", Needed: true, Hint: "Of an unknown variety: such as Some zinnia."}, crops}, fields...)
 }
 
-func (s *server) newVariety(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) newVariety(c *echo.Context, snap *look.Snapshot) error {
 	return s.varietyForm(c, http.StatusOK, snap, "", func(name string) string { return c.QueryParam(name) }, nil)
 }
 
-func (s *server) editVariety(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) editVariety(c *echo.Context, snap *look.Snapshot) error {
 	v, ok := snap.Book.Variety(c.Param("variety"))
 	if !ok {
-		return farm.ErrNoSuchRecord
+		return book.ErrNoSuchRecord
 	}
 	shows(c, v.Record())
 	return s.varietyForm(c, http.StatusOK, snap, v.Name, of(v.Record()), nil)
 }
 
-func (s *server) varietyForm(c *echo.Context, code int, snap *farm.Snapshot, name string, from typed, faults map[string]string) error {
+func (s *server) varietyForm(c *echo.Context, code int, snap *look.Snapshot, name string, from typed, faults map[string]string) error {
 	v := formView{Heading: "Add a variety", Action: "/varieties", Save: "Add the variety", Cancel: "/crops", Lead: "What is left empty is as its crop has it."}
 	if name != "" {
 		v.Heading, v.Action, v.Save = "Correct "+name, "/varieties/"+url.PathEscape(name), "Keep the correction"
-		v.Withdraw = &doneView{Words: "Withdraw this variety", Kind: farm.Varieties.Name, ID: name}
+		v.Withdraw = &doneView{Words: "Withdraw this variety", Kind: book.Varieties.Name, ID: name}
 	}
 	if id := from("crop"); id != "" {
 		v.Cancel = "/crops/" + url.PathEscape(id)
@@ -59,10 +60,10 @@ func (s *server) varietyForm(c *echo.Context, code int, snap *farm.Snapshot, nam
 }
 
 // keepVariety keeps a new variety, or other values of one.
-func (s *server) keepVariety(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) keepVariety(c *echo.Context, snap *look.Snapshot) error {
 	from := posted(c)
 	old, known := snap.Book.Variety(c.Param("variety"))
-	f := farm.NewFields(func(name string) string {
+	f := book.NewFields(func(name string) string {
 		switch {
 		case known && name == "variety":
 			return old.Name
@@ -71,7 +72,7 @@ func (s *server) keepVariety(c *echo.Context, snap *farm.Snapshot) error {
 		}
 		return from(name)
 	})
-	v := farm.ReadVariety(f)
+	v := book.ReadVariety(f)
 	return s.keep(c, f.Faults(), v.Record(), known, func(faults map[string]string) error {
 		return s.varietyForm(c, http.StatusUnprocessableEntity, snap, old.Name, from, faults)
 	}, "crops", v.Crop)

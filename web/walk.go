@@ -9,7 +9,8 @@ import (
 	"dewcount/core/crop"
 	"dewcount/core/day"
 	"dewcount/croptable"
-	"dewcount/farm"
+	"dewcount/farm/look"
+	"dewcount/farm/work"
 	"dewcount/web/ladder"
 
 	"github.com/labstack/echo/v5"
@@ -55,7 +56,7 @@ type walkRow struct {
 	Waiting  string    `json:"waiting"`
 }
 
-func (s *server) walk(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) walk(c *echo.Context, snap *look.Snapshot) error {
 	place, err := snap.Book.Place()
 	if err != nil {
 		return err
@@ -67,7 +68,7 @@ func (s *server) walk(c *echo.Context, snap *farm.Snapshot) error {
 	for k := range crop.Rung(crop.Rungs) {
 		v.Rungs = append(v.Rungs, newRung(ladder.Any, k))
 	}
-	for _, id := range snap.Book.Walk(snap.View.Today) {
+	for _, id := range work.Walk(snap.Book, snap.View.Today) {
 		i := snap.Index(id)
 		if i < 0 || over(snap, i) {
 			continue
@@ -95,7 +96,7 @@ func (s *server) walk(c *echo.Context, snap *farm.Snapshot) error {
 }
 
 // usualCauses are the pests of the crops that stand here, for a list of suggestions.
-func (s *server) usualCauses(snap *farm.Snapshot) []string {
+func (s *server) usualCauses(snap *look.Snapshot) []string {
 	causes := []string{"rain", "hail", "heat", "wind"}
 	for _, p := range snap.Model.Plantings {
 		if e, _, ok := snap.Book.Entry(p.Growth.Profile.ID); ok {
@@ -111,7 +112,7 @@ func triesNecks(e croptable.Entry) bool {
 	return slices.Contains(e.Cut[crop.Market.String()].Tests, "stiff-neck")
 }
 
-func newWalkRow(snap *farm.Snapshot, i int) walkRow {
+func newWalkRow(snap *look.Snapshot, i int) walkRow {
 	p := &snap.Model.Plantings[i]
 	standing := snap.Stand.Standing(i)
 	r := walkRow{ID: p.ID, Name: p.ID + " " + p.Variety, Form: p.Growth.Profile.Ladder, Plants: p.Growth.Plants}
@@ -130,14 +131,14 @@ func newWalkRow(snap *farm.Snapshot, i int) walkRow {
 	if last, ok := snap.Book.LastCount(p.ID); ok && last.CountedAt.Day() == snap.View.Today {
 		r.Done = last.CountedAt.String()
 	}
-	r.Due = snap.CountNow(i)
+	r.Due = work.CountNow(snap, i)
 	r.Waiting = waits(snap.Book, p.ID, snap.View.Today)
 	r.Sample, r.Hint = sampleHint(snap, i)
 	return r
 }
 
 // sampleHint says how many plants of a row to count, which, and what that and twice as many would leave of the next pick's spread.
-func sampleHint(snap *farm.Snapshot, i int) (int, string) {
+func sampleHint(snap *look.Snapshot, i int) (int, string) {
 	sample, plants := snap.Sample(i), snap.Model.Plantings[i].Growth.Plants
 	if !sample.Buds {
 		return sample.Plants, "No buds are expected here yet: a look along the row will do."

@@ -10,7 +10,11 @@ import (
 	"strings"
 	"time"
 
+	"dewcount/devices"
 	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
+	"dewcount/fault"
 	"dewcount/people"
 
 	"github.com/alexedwards/scs/v2"
@@ -25,7 +29,7 @@ type Options struct {
 	Step  func(ctx context.Context) error // lets a day of the demo pass; nil on a farm of its own
 	Log   *slog.Logger
 
-	Box         farm.Box       // the devices that can be heard
+	Box         devices.Set    // the devices that can be heard
 	People      *people.People // nil: whoever reaches the pages owns the farm
 	Sessions    scs.Store      // of those who are signed in; needed with People
 	Visitor     string         // the name as whom the demo signs its visitor in
@@ -44,7 +48,7 @@ type server struct {
 	jobs  *jobs
 	wrote *lru.Cache[string, int64] // by asker: the revision that their last form left
 
-	box         farm.Box
+	box         devices.Set
 	doors       *people.People
 	sessions    *scs.SessionManager
 	visitor     string
@@ -89,7 +93,7 @@ func isFile(c *echo.Context) bool {
 const mostBody = 4 << 20
 
 // on hands a page the farm as it stands; who comes to a farm without settings is sent to write them down.
-func (s *server) on(show func(*echo.Context, *farm.Snapshot) error) echo.HandlerFunc {
+func (s *server) on(show func(*echo.Context, *look.Snapshot) error) echo.HandlerFunc {
 	return func(c *echo.Context) error {
 		snap, fresh, err := s.snapshot(c)
 		if errors.Is(err, farm.ErrNoFarm) {
@@ -113,7 +117,7 @@ const (
 
 // snapshot returns the farm for a page, or its last state where newer records are still being worked out, and whether it is as it stands. What
 // changes something waits for the farm as it stands, and so does who has changed something that the last state has not.
-func (s *server) snapshot(c *echo.Context) (*farm.Snapshot, bool, error) {
+func (s *server) snapshot(c *echo.Context) (*look.Snapshot, bool, error) {
 	ctx := c.Request().Context()
 	if c.Request().Method != http.MethodGet {
 		snap, err := s.farm.Snapshot(ctx)
@@ -144,11 +148,11 @@ func (s *server) noteWriting(c *echo.Context) error {
 const mostWriters = 100
 
 // onPlanting is on for a page of the planting that the address names.
-func (s *server) onPlanting(show func(*echo.Context, *farm.Snapshot, farm.Planting) error) echo.HandlerFunc {
-	return s.on(func(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) onPlanting(show func(*echo.Context, *look.Snapshot, book.Planting) error) echo.HandlerFunc {
+	return s.on(func(c *echo.Context, snap *look.Snapshot) error {
 		p, ok := snap.Book.Planting(c.Param("planting"))
 		if !ok {
-			return farm.ErrNoSuchRecord
+			return book.ErrNoSuchRecord
 		}
 		shows(c, p.Record())
 		return show(c, snap, p)
@@ -156,11 +160,11 @@ func (s *server) onPlanting(show func(*echo.Context, *farm.Snapshot, farm.Planti
 }
 
 // onOrder is on for a page of the order that the address names.
-func (s *server) onOrder(show func(*echo.Context, *farm.Snapshot, farm.Order) error) echo.HandlerFunc {
-	return s.on(func(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) onOrder(show func(*echo.Context, *look.Snapshot, book.Order) error) echo.HandlerFunc {
+	return s.on(func(c *echo.Context, snap *look.Snapshot) error {
 		o, ok := snap.Book.Order(c.Param("order"))
 		if !ok {
-			return farm.ErrNoSuchRecord
+			return book.ErrNoSuchRecord
 		}
 		shows(c, o.Record())
 		return show(c, snap, o)
@@ -200,11 +204,11 @@ func (s *server) fail(c *echo.Context, err error) {
 	if c.Request().Context().Err() != nil {
 		return // whoever asked has gone: nobody reads the answer, and nothing is wrong
 	}
-	var conflict *farm.Conflict
-	var changed *farm.Changed
-	var faults farm.Faults
+	var conflict *book.Conflict
+	var changed *book.Changed
+	var faults fault.List
 	var known *echo.HTTPError
-	var words *farm.Advice
+	var words *fault.Advice
 	var closed *denied
 	switch {
 	case errors.As(err, &closed):
@@ -217,7 +221,7 @@ func (s *server) fail(c *echo.Context, err error) {
 		code, advice = http.StatusConflict, sentence(conflict.Error())
 	case errors.As(err, &faults):
 		code, advice = http.StatusUnprocessableEntity, sentence(faults.Error())
-	case errors.Is(err, farm.ErrNoSuchRecord):
+	case errors.Is(err, book.ErrNoSuchRecord):
 		code, advice = http.StatusNotFound, sentence(err.Error())
 	case echo.StatusCode(err) == http.StatusForbidden:
 		code, advice = http.StatusForbidden, "This form has lain too long. Nothing was changed: go back, reload the page and send it again."

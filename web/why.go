@@ -10,7 +10,8 @@ import (
 	"dewcount/core/crop"
 	"dewcount/core/day"
 	"dewcount/core/forecast"
-	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
 
 	"github.com/labstack/echo/v5"
 )
@@ -42,11 +43,11 @@ type whyRow struct {
 }
 
 // why explains the stems of a crop on a pick day.
-func (s *server) why(c *echo.Context, snap *farm.Snapshot) error {
+func (s *server) why(c *echo.Context, snap *look.Snapshot) error {
 	id := c.Param("crop")
 	cells, ok := snap.Forecast.Crops[id]
 	if !ok || len(snap.Forecast.PickDays) == 0 {
-		return farm.ErrNoSuchRecord
+		return book.ErrNoSuchRecord
 	}
 	pick := max(0, slices.IndexFunc(snap.Forecast.PickDays, func(d day.Day) bool { return d.String() == c.QueryParam("pick") }))
 	causes, err := snap.Causes(id)
@@ -139,7 +140,7 @@ func between(b [3]float64, less, more string) string {
 }
 
 // standsWords says what stands on a row where its records end, and what is still to come.
-func standsWords(snap *farm.Snapshot, i int) string {
+func standsWords(snap *look.Snapshot, i int) string {
 	standing := snap.Stand.Standing(i)
 	bud, window := 0.0, 0.0
 	for k, n := range standing.Rungs {

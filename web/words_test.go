@@ -7,7 +7,7 @@ import (
 	"dewcount/core/crop"
 	"dewcount/core/day"
 	"dewcount/core/forecast"
-	"dewcount/farm"
+	"dewcount/farm/book"
 )
 
 func TestBoundsAreSaidAsGrowersDo(t *testing.T) {
@@ -82,7 +82,7 @@ func TestDoneTellsOnlyWhatTheFarmKnows(t *testing.T) {
 }
 
 func TestFreeNames(t *testing.T) {
-	b := &farm.Book{Plantings: []farm.Planting{{ID: "ZC1"}, {ID: "ZC2"}}}
+	b := &book.Book{Plantings: []book.Planting{{ID: "ZC1"}, {ID: "ZC2"}}}
 	for variety, want := range map[string]string{"Zinnia coral": "ZC3", "Sunflower gold": "SG1", "  ": "P1", "Ångström 7 rosé extra": "ÅRE1"} {
 		if got := b.FreeName(variety); got != want {
 			t.Errorf("a planting of %q is named %s, want %s", variety, got, want)

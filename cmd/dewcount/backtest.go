@@ -12,7 +12,7 @@ import (
 
 	"dewcount/core/day"
 	"dewcount/core/review"
-	"dewcount/farm"
+	"dewcount/farm/look"
 	"dewcount/notebook"
 )
 
@@ -31,7 +31,7 @@ func (p program) backtest(ctx context.Context, fset *flag.FlagSet, args []string
 	if err != nil {
 		return err
 	}
-	test, err := book.Backtest(today, func(d day.Day) { fmt.Fprintf(p.stderr, "\rlooking back to %s ", d) })
+	test, err := look.NewBacktest(book, today, func(d day.Day) { fmt.Fprintf(p.stderr, "\rlooking back to %s ", d) })
 	fmt.Fprintln(p.stderr)
 	if err != nil {
 		return err
@@ -48,7 +48,7 @@ func (p program) backtest(ctx context.Context, fset *flag.FlagSet, args []string
 }
 
 // writeTrust writes the table that a grower reads: how far can I trust this?
-func writeTrust(out *bufio.Writer, test *farm.Backtest) error {
+func writeTrust(out *bufio.Writer, test *look.Backtest) error {
 	w := tabwriter.NewWriter(out, 0, 0, 2, ' ', tabwriter.AlignRight)
 	fmt.Fprintln(w, "\tpicks\tcut\texpected\toff by\tcalendar off by\tin the middle half\tbetween sure and best\tbetter than the calendar\t")
 	line := func(name string, rows []review.Row) {

@@ -13,7 +13,9 @@ import (
 
 	"dewcount/core/day"
 	"dewcount/core/forecast"
-	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
+	"dewcount/fault"
 	"dewcount/notebook"
 	"dewcount/records"
 )
@@ -39,11 +41,11 @@ func (p program) importNotebook(ctx context.Context, fset *flag.FlagSet, args []
 		}
 		err = errors.Join(err, store.Close())
 	}()
-	var change farm.Change
-	err = store.Change(ctx, func() (farm.Change, error) {
+	var change book.Change
+	err = store.Change(ctx, func() (book.Change, error) {
 		base, _, err := store.Load(ctx)
 		if err != nil {
-			return farm.Change{}, err
+			return book.Change{}, err
 		}
 		_, change, err = notebook.Read(os.DirFS(folder), base)
 		change.Stamp = p.clock().UTC().Format(time.RFC3339)
@@ -61,23 +63,23 @@ func (p program) export(ctx context.Context, fset *flag.FlagSet, args []string) 
 	if err := parseWithDB(fset, args, 1, db); err != nil {
 		return err
 	}
-	book, err := load(ctx, *db)
+	b, err := load(ctx, *db)
 	if err != nil {
 		return err
 	}
 	folder := fset.Arg(0)
 	_, missing := os.Stat(folder)
 	if err := os.MkdirAll(folder, 0o777); err != nil {
-		return &farm.Advice{Words: "the folder " + folder + " cannot be made: name another", Err: err}
+		return &fault.Advice{Words: "the folder " + folder + " cannot be made: name another", Err: err}
 	}
 	entries, err := os.ReadDir(folder)
 	if err != nil {
-		return &farm.Advice{Words: folder + " cannot be looked into: name a folder", Err: err}
+		return &fault.Advice{Words: folder + " cannot be looked into: name a folder", Err: err}
 	}
 	if len(entries) > 0 {
 		return fmt.Errorf("the folder %s is not empty: name a new or an empty one", folder)
 	}
-	files, err := notebook.Files(book)
+	files, err := notebook.Files(b)
 	if err != nil {
 		return err
 	}
@@ -89,7 +91,7 @@ func (p program) export(ctx context.Context, fset *flag.FlagSet, args []string) 
 			if errors.Is(missing, fs.ErrNotExist) {
 				err = errors.Join(err, os.Remove(folder))
 			}
-			return &farm.Advice{Words: f.Name + " cannot be written to " + folder + ": is there room, and may you write there?", Err: err}
+			return &fault.Advice{Words: f.Name + " cannot be written to " + folder + ": is there room, and may you write there?", Err: err}
 		}
 	}
 	return nil
@@ -102,7 +104,7 @@ func removeIfThere(file string) error {
 	return nil
 }
 
-func load(ctx context.Context, db string) (*farm.Book, error) {
+func load(ctx context.Context, db string) (*book.Book, error) {
 	store, err := records.OpenExisting(ctx, db)
 	if err != nil {
 		return nil, err
@@ -112,7 +114,7 @@ func load(ctx context.Context, db string) (*farm.Book, error) {
 }
 
 // asOf computes the farm as it was known on the evening of a day.
-func (p program) asOf(ctx context.Context, fset *flag.FlagSet, args []string, to *day.Day) (*farm.Snapshot, error) {
+func (p program) asOf(ctx context.Context, fset *flag.FlagSet, args []string, to *day.Day) (*look.Snapshot, error) {
 	db := database(fset)
 	var evening day.Day
 	fset.TextVar(&evening, "as-of", day.Day{}, "use what was on record by the evening of `DATE`")
@@ -123,7 +125,7 @@ func (p program) asOf(ctx context.Context, fset *flag.FlagSet, args []string, to
 	case evening.IsZero():
 		return nil, wrong(fset, "--as-of is missing")
 	case to.IsZero():
-		*to = evening.Add(farm.UsualDays)
+		*to = evening.Add(look.UsualDays)
 	case !to.After(evening):
 		return nil, wrong(fset, "--to %s does not lie after --as-of %s", *to, evening)
 	}
@@ -138,11 +140,11 @@ func (p program) asOf(ctx context.Context, fset *flag.FlagSet, args []string, to
 	if err != nil {
 		return nil, err
 	}
-	return farm.NewSnapshot(book, 0, farm.Evening(evening, today, *to), nil)
+	return look.NewSnapshot(book, 0, look.Evening(evening, today, *to), nil)
 }
 
 // today returns the farm's day: its demo clock's, or the wall clock's where it lies.
-func (p program) today(book *farm.Book) (day.Day, error) {
+func (p program) today(book *book.Book) (day.Day, error) {
 	place, err := book.Place()
 	if err != nil {
 		return day.Day{}, fmt.Errorf("this database has no farm yet: import a notebook, or start dewcount serve")

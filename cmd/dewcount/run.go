@@ -9,7 +9,7 @@ import (
 	"strings"
 	"time"
 
-	"dewcount/farm"
+	"dewcount/fault"
 )
 
 // A program is the command without its process: where it writes, and what time it is.
@@ -84,7 +84,7 @@ func usage(w io.Writer) {
 
 // sentence writes an error on one line; where it has advice for a person, that alone.
 func sentence(err error) string {
-	if advice, ok := errors.AsType[*farm.Advice](err); ok {
+	if advice, ok := errors.AsType[*fault.Advice](err); ok {
 		return advice.Words
 	}
 	return strings.Join(strings.Fields(err.Error()), " ")

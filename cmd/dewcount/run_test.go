@@ -18,6 +18,7 @@ import (
 
 	"dewcount/core/day"
 	"dewcount/demo"
+	"dewcount/farm/look"
 	"dewcount/notebook"
 	"dewcount/records"
 )
@@ -300,7 +301,7 @@ func TestBacktest(t *testing.T) {
 		}
 	}
 	book.Plantings = kept
-	test, err := book.Backtest(day.Must("2026-07-09"), func(day.Day) {})
+	test, err := look.NewBacktest(book, day.Must("2026-07-09"), func(day.Day) {})
 	if err != nil {
 		t.Fatal(err)
 	}

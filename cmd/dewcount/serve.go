@@ -18,6 +18,7 @@ import (
 
 	"dewcount/demo"
 	"dewcount/farm"
+	"dewcount/fault"
 	"dewcount/people"
 	"dewcount/records"
 	"dewcount/trust"
@@ -162,7 +163,7 @@ func (p program) certificates(at site, farmHost *url.URL, o *web.Options) (*tls.
 	if at.cert != "" {
 		c, err := tls.LoadX509KeyPair(at.cert, at.key)
 		if err != nil {
-			return nil, nil, &farm.Advice{Words: fmt.Sprintf("%s and %s are no certificate and key that belong together: name other files", at.cert, at.key), Err: err}
+			return nil, nil, &fault.Advice{Words: fmt.Sprintf("%s and %s are no certificate and key that belong together: name other files", at.cert, at.key), Err: err}
 		}
 		return serverConfig(func(*tls.ClientHelloInfo) (*tls.Certificate, error) { return &c, nil }), trust.Hosts(c), nil
 	}
@@ -236,7 +237,7 @@ func listenOn(ctx context.Context, addr string, config *tls.Config) (net.Listene
 	var listening net.ListenConfig
 	listener, err := listening.Listen(ctx, "tcp", addr)
 	if err != nil {
-		return nil, &farm.Advice{Words: addr + " is in use or cannot be used: name another, such as --addr 127.0.0.1:8090", Err: err}
+		return nil, &fault.Advice{Words: addr + " is in use or cannot be used: name another, such as --addr 127.0.0.1:8090", Err: err}
 	}
 	listener = netutil.LimitListener(listener, mostConnections)
 	if config == nil {

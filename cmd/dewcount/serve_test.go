@@ -14,6 +14,7 @@ import (
 	"testing"
 
 	"dewcount/farm"
+	"dewcount/farm/book"
 	"dewcount/people"
 	"dewcount/records"
 )
@@ -59,7 +60,7 @@ func ownedDB(t *testing.T, address string) string {
 		t.Fatal(err)
 	}
 	if address != "" {
-		if err := farm.New(store, clock).Set(ctx, "Wren", "", []farm.Setting{{Key: "address", Value: address}}); err != nil {
+		if err := farm.New(store, clock).Set(ctx, "Wren", "", []book.Setting{{Key: "address", Value: address}}); err != nil {
 			t.Fatal(err)
 		}
 	}

@@ -46,9 +46,18 @@ async function file(request, marked) {
   if (kept && marked) return kept
   try {
     const answer = await inTime(request)
-    if (answer.ok) await cache.put(request, answer.clone())
+    if (answer.ok) await keep(cache, request, answer.clone())
     return answer
   } catch {
     return kept ?? Response.error()
+  }
+}
+
+// keep puts a file in the place of those that stood under its name before: a phone would fill up with every version of the program.
+async function keep(cache, request, answer) {
+  await cache.put(request, answer)
+  const { pathname } = new URL(request.url)
+  for (const old of await cache.keys()) {
+    if (old.url !== request.url && new URL(old.url).pathname === pathname) await cache.delete(old)
   }
 }

@@ -1,0 +1,246 @@
+package book
+
+import (
+	"cmp"
+	"slices"
+	"strings"
+
+	"dewcount/core/day"
+)
+
+// A Kind is one sort of record: a file of the notebook, a table of the database, the names of its fields in both, and how a book keeps it.
+type Kind struct {
+	Name     string
+	Singular string // what one record of the kind is called
+	Columns  []string
+	Key      []string // columns that tell one record from another
+	Needed   []string // columns that a notebook file must have; the others may be missing
+	Parts    []string // columns by which the rows of one record differ, the first of them its part's key; none where a record is one row
+	By       Keeper
+	in       keeping
+}
+
+// A Keeper is who makes records of a kind, and may take them back.
+type Keeper int
+
+// The crew records what happens in the field, the owner plans; the program itself, or one form of its own, writes the rest.
+const (
+	ByProgram Keeper = iota
+	ByCrew
+	ByOwner
+)
+
+// The kinds of records. What each is stands in the table below.
+var (
+	Settings    = new(Kind)
+	Weather     = new(Kind)
+	Beds        = new(Kind)
+	Trays       = new(Kind)
+	Varieties   = new(Kind)
+	Plantings   = new(Kind)
+	Events      = new(Kind)
+	Counts      = new(Kind)
+	Cuts        = new(Kind)
+	Scoutings   = new(Kind)
+	Sprays      = new(Kind)
+	Jobs        = new(Kind)
+	Schools     = new(Kind)
+	Orders      = new(Kind)
+	OrderLines  = new(Kind)
+	RecipeLines = new(Kind)
+	ExtraPicks  = new(Kind)
+	Makers      = new(Kind)
+	History     = new(Kind) // of what stood; it is no record of its own
+)
+
+// kinds are those that hold what stands now, in the order in which each only speaks of those before it.
+var kinds = []*Kind{Settings, Weather, Beds, Trays, Varieties, Plantings, Events, Counts, Cuts, Scoutings, Sprays, Jobs, Schools, Orders, OrderLines,
+	RecipeLines, ExtraPicks, Makers}
+
+// The table is filled in here, since what reads and writes a record names its kind.
+func init() {
+	*Settings = Kind{
+		Name: "farm", Singular: "setting", By: ByProgram,
+		Columns: words("key value"),
+		Key:     words("key"), Needed: words("key value"),
+		in: kept[Setting]{
+			list: func(b *Book) *[]Setting { return &b.Settings }, reads: one(ReadSetting), writes: Setting.Record,
+		},
+	}
+	*Weather = Kind{
+		Name: "weather", Singular: "weather of", By: ByOwner,
+		Columns: words("date tmin_c tmax_c rain_mm issued_on"),
+		Key:     words("date issued_on"), Needed: words("date tmin_c tmax_c"),
+		in: kept[WeatherDay]{
+			list: func(b *Book) *[]WeatherDay { return &b.Weather }, reads: one(ReadWeather), writes: WeatherDay.Record,
+			id: func(w WeatherDay) string { return w.Date.String() + "|" + w.IssuedOn.String() },
+		},
+	}
+	*Beds = Kind{
+		Name: "beds", Singular: "bed", By: ByOwner,
+		Columns: words("bed length_m width_m bearing_deg zone cover exposure sun_h"),
+		Key:     words("bed"), Needed: words("bed"),
+		in: kept[Bed]{
+			list: func(b *Book) *[]Bed { return &b.Beds }, reads: one(ReadBed), writes: Bed.Record, held: (*Book).holdsBed,
+		},
+	}
+	*Trays = Kind{
+		Name: "trays", Singular: "tray", By: ByOwner,
+		Columns: words("tray cells length_cm width_cm"),
+		Key:     words("tray"), Needed: words("tray cells"),
+		in: kept[Tray]{
+			list: func(b *Book) *[]Tray { return &b.Trays }, reads: one(ReadTray), writes: Tray.Record, held: (*Book).holdsTray,
+		},
+	}
+	*Varieties = Kind{
+		Name: "varieties", Singular: "variety", By: ByOwner,
+		Columns: words("variety crop colour role height_cm spacing_cm stem_cm germination seeds_in_stock seeds_a_packet"),
+		Key:     words("variety"), Needed: words("variety crop"),
+		in: kept[Variety]{
+			list: func(b *Book) *[]Variety { return &b.Varieties }, reads: one(ReadVariety), writes: Variety.Record, checks: (*Book).checkVariety, held: (*Book).holdsVariety,
+		},
+	}
+	*Plantings = Kind{
+		Name: "plantings", Singular: "planting", By: ByOwner,
+		Columns: words("planting variety bed method started_on planted_out_on pinched_on pinched_share plants cut_style ended_on squares tray succession"),
+		Key:     words("planting"), Needed: words("planting variety method started_on plants"),
+		in: kept[Planting]{
+			list: func(b *Book) *[]Planting { return &b.Plantings }, reads: one(ReadPlanting), writes: Planting.Record,
+			id: func(p Planting) string { return p.ID }, checks: (*Book).checkPlanting, held: (*Book).holdsPlanting,
+		},
+	}
+	*Events = Kind{
+		Name: "events", Singular: "event", By: ByCrew,
+		Columns: words("planting event on id"),
+		Key:     words("id"), Needed: words("planting event on"),
+		in: kept[Event]{
+			list: func(b *Book) *[]Event { return &b.Events }, reads: one(ReadEvent), writes: Event.Record,
+			id: func(e Event) string { return e.ID }, checks: (*Book).checkEvent,
+		},
+	}
+	*Counts = Kind{
+		Name: "counts", Singular: "count", By: ByCrew,
+		Columns: words("counted_at planting plants_counted rung stems firm counter id"), Parts: words("rung stems firm"),
+		Key: words("id"), Needed: words("counted_at planting plants_counted rung stems"),
+		in: kept[Count]{
+			list: func(b *Book) *[]Count { return &b.Counts }, reads: readCount, writes: Count.Record,
+			id: func(c Count) string { return c.ID },
+			order: func(x, y Count) int {
+				return inField(x.CountedAt, y.CountedAt, x.Planting+"|"+x.ID, y.Planting+"|"+y.ID)
+			}, checks: (*Book).checkCount,
+		},
+	}
+	*Cuts = Kind{
+		Name: "cuts", Singular: "cut", By: ByCrew,
+		Columns: words("cut_at planting stems culled cull_reason length_cm left seconds id"),
+		Key:     words("id"), Needed: words("cut_at planting stems"),
+		in: kept[Cut]{
+			list: func(b *Book) *[]Cut { return &b.Cuts }, reads: one(ReadCut), writes: Cut.Record,
+			id:    func(c Cut) string { return c.ID },
+			order: func(x, y Cut) int { return inField(x.CutAt, y.CutAt, x.Planting+"|"+x.ID, y.Planting+"|"+y.ID) }, checks: (*Book).checkCut,
+		},
+	}
+	*Scoutings = Kind{
+		Name: "scouting", Singular: "scouting", By: ByCrew,
+		Columns: words("planting on cause stems spoiled done note id"),
+		Key:     words("id"), Needed: words("planting on cause stems"),
+		in: kept[Scouting]{
+			list: func(b *Book) *[]Scouting { return &b.Scoutings }, reads: one(ReadScouting), writes: Scouting.Record, checks: (*Book).checkScouting,
+		},
+	}
+	*Sprays = Kind{
+		Name: "sprays", Singular: "spray", By: ByCrew,
+		Columns: words("planting sprayed_at product wait_days entry_h note id"),
+		Key:     words("id"), Needed: words("planting sprayed_at product wait_days entry_h"),
+		in: kept[Spray]{
+			list: func(b *Book) *[]Spray { return &b.Sprays }, reads: one(ReadSpray), writes: Spray.Record, checks: (*Book).checkSpray,
+		},
+	}
+	*Jobs = Kind{
+		Name: "jobs", Singular: "job", By: ByCrew,
+		Columns: words("job planting task state on person"),
+		Key:     words("job"), Needed: words("job planting task state"),
+		in: kept[JobRecord]{
+			list: func(b *Book) *[]JobRecord { return &b.Jobs }, reads: one(ReadJob), writes: JobRecord.Record,
+			id: func(j JobRecord) string { return j.Job }, checks: (*Book).checkJob,
+		},
+	}
+	*Schools = Kind{
+		Name: "schools", Singular: "school", By: ByOwner,
+		Columns: words("crop question school"),
+		Key:     words("crop question"), Needed: words("crop question school"),
+		in: kept[School]{
+			list: func(b *Book) *[]School { return &b.Schools }, reads: one(ReadSchool), writes: School.Record, checks: (*Book).checkSchool,
+		},
+	}
+	*Orders = Kind{
+		Name: "orders", Singular: "order", By: ByOwner,
+		Columns: words("order kind due_on repeats until customer note"),
+		Key:     words("order"), Needed: words("order kind due_on"),
+		in: kept[Order]{
+			list: func(b *Book) *[]Order { return &b.Orders }, reads: one(ReadOrder), writes: Order.Record, held: (*Book).holdsOrder,
+		},
+	}
+	*OrderLines = Kind{
+		Name: "order_lines", Singular: "order line", By: ByOwner,
+		Columns: words("order line recipe quantity variety crop role colour stems use min_length_cm priority"),
+		Key:     words("order line"), Needed: words("order line"),
+		in: kept[OrderLine]{
+			list: func(b *Book) *[]OrderLine { return &b.OrderLines }, reads: one(ReadOrderLine), writes: OrderLine.Record,
+			order: func(x, y OrderLine) int {
+				return cmp.Or(strings.Compare(x.Order, y.Order), cmp.Compare(x.Line, y.Line))
+			}, checks: (*Book).checkOrderLine,
+		},
+	}
+	*RecipeLines = Kind{
+		Name: "recipes", Singular: "recipe line", By: ByOwner,
+		Columns: words("recipe role crop colour stems min_length_cm rung"),
+		Key:     words("recipe role crop colour rung"), Needed: words("recipe stems"),
+		in: kept[RecipeLine]{
+			list: func(b *Book) *[]RecipeLine { return &b.RecipeLines }, reads: one(ReadRecipeLine), writes: RecipeLine.Record, checks: (*Book).checkRecipeLine,
+		},
+	}
+	*ExtraPicks = Kind{
+		Name: "extra_picks", Singular: "pick day", By: ByOwner,
+		Columns: words("date"),
+		Key:     words("date"), Needed: words("date"),
+		in: kept[day.Day]{
+			list: func(b *Book) *[]day.Day { return &b.ExtraPicks }, reads: one(readPick), writes: PickRecord,
+		},
+	}
+	*Makers = Kind{
+		Name: "made", Singular: "maker of", By: ByProgram,
+		Columns: words("kind id at by"),
+		Key:     words("kind id at"), Needed: words("kind id at by"),
+		in: kept[Made]{
+			list: func(b *Book) *[]Made { return &b.Made }, reads: one(ReadMade), writes: Made.Record,
+			id: func(m Made) string { return m.Kind + "|" + m.ID + "|" + m.At },
+		},
+	}
+	*History = Kind{Name: "history", Columns: words("kind id content ended ended_at ended_by"), Needed: words("kind id content ended ended_at ended_by")}
+}
+
+func words(s string) []string { return strings.Fields(s) }
+
+// one is the reader of a kind whose records have one row.
+func one[T any](read func(*Fields) T) func(*Fields, [][]string) T {
+	return func(f *Fields, _ [][]string) T { return read(f) }
+}
+
+// inField orders what happened in the field by its time, and of one time by its key.
+func inField(a, b day.Moment, keyA, keyB string) int {
+	return cmp.Or(a.Compare(b), strings.Compare(keyA, keyB))
+}
+
+// Kinds returns the kinds that hold what stands now, in the order in which each only speaks of those before it. Own crops are beside them:
+// their file is JSON.
+func Kinds() []*Kind { return slices.Clone(kinds) }
+
+// KindNamed returns the kind of a name, nil if there is none.
+func KindNamed(name string) *Kind {
+	i := slices.IndexFunc(kinds, func(k *Kind) bool { return k.Name == name })
+	if i < 0 {
+		return nil
+	}
+	return kinds[i]
+}

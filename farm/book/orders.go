@@ -1,0 +1,122 @@
+package book
+
+import (
+	"strconv"
+
+	"dewcount/core/crop"
+	"dewcount/core/day"
+)
+
+// An Order is a market day, an event or a standing bucket.
+type Order struct {
+	ID, Kind       string // kind: market, event, standing
+	DueOn          day.Day
+	Repeats        string // "weekly" or empty
+	Until          day.Day
+	Customer, Note string
+}
+
+// ReadOrder reads an order.
+func ReadOrder(f *Fields) Order {
+	o := Order{ID: f.Key("order", "the order's name"), Kind: f.Word("kind", "market", "event", "standing"), DueOn: f.Day("due_on"),
+		Repeats: f.Word("repeats", "", "weekly"), Until: f.OptDay("until"), Customer: f.Text("customer"), Note: f.Note("note")}
+	f.notBefore("until", o.Until, o.DueOn, "ends")
+	return o
+}
+
+// Record returns the order as text.
+func (o Order) Record() Record {
+	return Record{Orders, [][]string{{o.ID, o.Kind, o.DueOn.String(), o.Repeats, o.Until.String(), o.Customer, o.Note}}}
+}
+
+// Between returns the days within first to last, both included, on which the order is due.
+func (o Order) Between(first, last day.Day) []day.Day {
+	var due []day.Day
+	for d := o.DueOn; !d.After(last) && (o.Until.IsZero() || !d.After(o.Until)); d = d.Add(7) {
+		if !d.Before(first) {
+			due = append(due, d)
+		}
+		if o.Repeats == "" {
+			break
+		}
+	}
+	return due
+}
+
+// An OrderLine is what an order wants of one thing; what is left empty may be anything.
+type OrderLine struct {
+	Order                       string
+	Line                        int
+	Recipe                      string
+	Quantity                    *int
+	Variety, Crop, Role, Colour string
+	Stems                       *int
+	Use                         string
+	MinLengthCM                 *float64
+	Priority                    *int
+}
+
+// ReadOrderLine reads a line of an order.
+func ReadOrderLine(f *Fields) OrderLine {
+	l := OrderLine{Order: f.Name("order", "the order"), Line: f.Whole("line", 1, 100_000), Recipe: f.Text("recipe"),
+		Quantity: f.OptWhole("quantity", 0, mostStems), Variety: f.Text("variety"), Crop: f.Text("crop"),
+		Role: f.Word("role", "", "focal", "filler", "spike", "accent", "foliage"), Colour: f.Text("colour"),
+		Stems: f.OptWhole("stems", 0, mostStems), Use: f.Text("use"), MinLengthCM: f.OptNumber("min_length_cm", 1, 300),
+		Priority: f.OptWhole("priority", -1000, 1000)}
+	if _, err := crop.ParseUse(l.Use); l.Use != "" && err != nil {
+		f.Fault("use", "%v", err)
+	}
+	return l
+}
+
+// Record returns the line as text.
+func (l OrderLine) Record() Record {
+	return Record{OrderLines, [][]string{{l.Order, strconv.Itoa(l.Line), l.Recipe, optWhole(l.Quantity), l.Variety, l.Crop, l.Role,
+		l.Colour, optWhole(l.Stems), l.Use, optDecimal(l.MinLengthCM), optWhole(l.Priority)}}}
+}
+
+// A RecipeLine is one ingredient of a bouquet.
+type RecipeLine struct {
+	Recipe, Role, Crop, Colour string
+	Stems                      int
+	MinLengthCM                *float64
+	Rung                       string
+}
+
+// ReadRecipeLine reads a line of a recipe.
+func ReadRecipeLine(f *Fields) RecipeLine {
+	l := RecipeLine{Recipe: f.Key("recipe", "the recipe's name"), Role: f.Word("role", "", "focal", "filler", "spike", "accent", "foliage"),
+		Crop: f.Text("crop"), Colour: f.Text("colour"), Stems: f.Whole("stems", 1, 10_000),
+		MinLengthCM: f.OptNumber("min_length_cm", 1, 300)}
+	if s := f.Raw("rung"); s != "" {
+		rung, err := crop.ParseRung(s)
+		if err != nil {
+			f.Fault("rung", "%v", err)
+		}
+		l.Rung = rung.String()
+	}
+	return l
+}
+
+// Record returns the line as text.
+func (l RecipeLine) Record() Record {
+	return Record{RecipeLines, [][]string{{l.Recipe, l.Role, l.Crop, l.Colour, strconv.Itoa(l.Stems), optDecimal(l.MinLengthCM), l.Rung}}}
+}
+
+// A School is a choice that the farm has made where growers disagree.
+type School struct{ Crop, Question, School string }
+
+// ReadSchool reads a school.
+func ReadSchool(f *Fields) School {
+	return School{f.Name("crop", "the crop"), f.Name("question", "the question"), f.Name("school", "the school")}
+}
+
+// Record returns the school as text.
+func (s School) Record() Record {
+	return Record{Schools, [][]string{{s.Crop, s.Question, s.School}}}
+}
+
+// PickRecord returns a pick day beside the weekly ones as text.
+func PickRecord(d day.Day) Record { return Record{ExtraPicks, [][]string{{d.String()}}} }
+
+func readPick(f *Fields) day.Day { return f.Day("date") }

@@ -1,0 +1,122 @@
+package book
+
+import (
+	"fmt"
+	"slices"
+
+	"dewcount/fault"
+)
+
+// undoingJob is the change that takes back that a job was done, with what it has written down beside itself; false where that is not the matter.
+func (b *Book) undoingJob(id string) (Change, bool) {
+	r, stands := b.Record(Jobs, id)
+	if !stands {
+		return Change{}, false
+	}
+	j := ReadJob(fieldsOf(Jobs, r.Rows[0]))
+	p, ok := b.Planting(j.Planting)
+	if !ok || j.State != JobDone || dateOf(j.Task, &p) == nil {
+		return Change{}, false
+	}
+	c := Change{Withdraw: []Record{r}}
+	if *dateOf(j.Task, &p) == j.On {
+		for _, past := range slices.Backward(b.History) { // the last that had another date
+			before, err := past.Record()
+			if err != nil || before.Kind != Plantings || past.ID != p.ID {
+				continue
+			}
+			old, changed := ReadPlanting(fieldsOf(Plantings, before.Rows[0])), p
+			if *dateOf(j.Task, &changed) = *dateOf(j.Task, &old); changed != p {
+				c.Correct = append(c.Correct, changed.Record())
+				break
+			}
+		}
+	}
+	if e, ok := j.event(); ok {
+		if seen, there := b.Record(Events, e.ID); there {
+			c.Withdraw = append(c.Withdraw, seen)
+		}
+	}
+	return c, true
+}
+
+// Apply carries a change out in the book and checks its records in the light of all others; the book is of no use after a fault.
+func (b *Book) Apply(c Change, care Care) error {
+	for _, r := range c.Withdraw {
+		b.remove(r)
+	}
+	if len(c.Add)+len(c.Correct) == 0 {
+		return nil
+	}
+	for i, r := range slices.Concat(c.Add, c.Correct) {
+		other, there := b.Record(r.Kind, r.ID())
+		switch {
+		case there && other.Equal(r):
+			continue
+		case there && i < len(c.Add):
+			return fault.List{{Field: r.Kind.Key[0], Advice: (&Conflict{Record: r, There: true}).Error()}}
+		case there:
+			b.remove(other)
+		}
+		if _, err := b.Read(r.Kind, r.Rows); err != nil {
+			return err
+		}
+	}
+	for _, r := range slices.Concat(c.Add, c.Correct) {
+		if err := b.Check(r, care); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// Withdrawal is the change that takes a record away, unless others speak of it.
+func (b *Book) Withdrawal(k *Kind, id string) (Change, error) {
+	r, ok := b.Record(k, id)
+	if !ok {
+		return Change{}, ErrNoSuchRecord
+	}
+	return Change{Withdraw: []Record{r}}, b.MayGo(r)
+}
+
+// Each joins the changes for some ids, each in the light of those before it.
+func (b *Book) Each(ids []string, plan func(*Book, string) (Change, error)) (Change, error) {
+	var all Change
+	now := b.Own()
+	for _, id := range ids {
+		c, err := plan(now, id)
+		if err != nil {
+			return Change{}, err
+		}
+		if err := now.Apply(c, FormCare); err != nil {
+			return Change{}, err
+		}
+		all.Add, all.Correct, all.Withdraw = append(all.Add, c.Add...), append(all.Correct, c.Correct...), append(all.Withdraw, c.Withdraw...)
+	}
+	return all, nil
+}
+
+// Undoing is the change that takes back what was done last to a record.
+func (b *Book) Undoing(k *Kind, id string) (Change, error) {
+	if k == Jobs {
+		if c, ok := b.undoingJob(id); ok {
+			return c, nil
+		}
+	}
+	_, stands := b.Record(k, id)
+	past, ok := b.lastPast(k, id)
+	switch {
+	case !ok && !stands:
+		return Change{}, ErrNoSuchRecord
+	case !ok || stands && past.Ended == "withdrawn":
+		return b.Withdrawal(k, id)
+	}
+	before, err := past.Record()
+	if err != nil {
+		return Change{}, fmt.Errorf("undo %s %s: %w", k.Name, id, err)
+	}
+	if stands {
+		return Change{Correct: []Record{before}}, nil
+	}
+	return Change{Add: []Record{before}}, nil
+}

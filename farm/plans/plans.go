@@ -1,0 +1,37 @@
+// Package plans works out what to sow and where: successions, sowings for a date, the year of the beds, seed and trays. The search is the
+// core's; what it is given, and what its answer means on this farm, is here.
+package plans
+
+import (
+	"fmt"
+
+	"dewcount/core/plan"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
+)
+
+// GroundOf returns what new sowings of a crop are tried on: the farm with the rows of that crop on record, so that what they taught counts.
+// Of a variety, empty for any, its own rows teach more than the others. A bed, empty for open ground, lends its cover.
+func GroundOf(s *look.Snapshot, cropID, variety, bed string) (*plan.Ground, error) {
+	profile := s.Book.Crop(cropID)
+	if profile == nil {
+		return nil, fmt.Errorf("%q is no crop of the table", cropID)
+	}
+	place, err := s.Book.Place()
+	if err != nil {
+		return nil, err
+	}
+	g := &plan.Ground{Farm: *s.Model}
+	g.Farm.From, g.Farm.Plantings = s.View.From, nil
+	for _, p := range s.Model.Plantings {
+		if p.Growth.Profile.ID == cropID {
+			g.Farm.Plantings = append(g.Farm.Plantings, p)
+		}
+	}
+	row := book.Planting{ID: "trial", Variety: variety, Bed: bed, Method: profile.PreferredStart, StartedOn: s.View.Today, Plants: 1}
+	g.Row = look.PlantingOf(s.Book, row, profile, place, s.View, look.SoundShares(s.Book, s.View.Upto)[cropID])
+	if profile.Steered() && bed == "" {
+		g.Row.Cover = look.Covers["tunnel"] // lamps and blackout want a roof
+	}
+	return g, nil
+}
