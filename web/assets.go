@@ -10,7 +10,6 @@ import (
 	"strings"
 	"sync"
 
-	"dewcount/core/crop"
 	"dewcount/web/ladder"
 
 	"github.com/labstack/echo/v5"
@@ -41,16 +40,6 @@ var sheets = sync.OnceValue(func() map[string][]byte {
 	}
 	return drawn
 })
-
-// drawingAddress returns the address of a rung's drawing, for an element use.
-func drawingAddress(form, rung string) string {
-	return assetAddress("ladder/"+form+".svg") + "#" + rung
-}
-
-// productMark is the ladder in brief: a bud, a third open, open.
-func productMark() []rungView {
-	return []rungView{newRung(ladder.Any, crop.Tight), newRung(ladder.Any, crop.Third), newRung(ladder.Any, crop.Open)}
-}
 
 var marks sync.Map
 

@@ -52,11 +52,6 @@ func (s *server) crops(c *echo.Context, snap *look.Snapshot) error {
 	return s.show(c, http.StatusOK, "crops", "/crops", "Crops", snap, v)
 }
 
-var lifeWords = map[crop.Life]string{crop.TenderAnnual: "tender annual", crop.HalfHardyAnnual: "half-hardy annual", crop.HardyAnnual: "hardy annual", crop.Biennial: "biennial",
-	crop.BulbLife: "bulb", crop.CormLife: "corm", crop.TuberLife: "tuber", crop.Perennial: "perennial", crop.CuttingLife: "from cuttings", crop.Shrub: "shrub"}
-
-var habitWords = map[crop.Habit]string{crop.Single: "one stem a plant", crop.Branching: "one flush of several stems", crop.Again: "cut and come again", crop.Fixed: "so many stems a year"}
-
 // A cropCard is all that is known of a crop, and what this farm chose.
 type cropCard struct {
 	ID, Name, Botanical, About string
@@ -142,27 +137,6 @@ func (s *server) cropCard(c *echo.Context, snap *look.Snapshot) error {
 		v.Cut.Action, v.Cut.CSRF = address, token
 	}
 	return s.show(c, http.StatusOK, "cropcard", "/crops", e.Name, snap, v)
-}
-
-func cutQuestion(b *book.Book, p *crop.Profile) *questionView {
-	chosen := b.SchoolOf(p.ID, "cut")
-	table, _ := p.Window(crop.Market, "")
-	v := &questionView{ID: "cut", Shown: chosen, Words: "Rung to cut on for the market", Choices: []choiceView{{"", table.String(), "the table's, until a school is chosen", chosen == "", true}}}
-	for _, o := range p.Schools {
-		v.Choices = append(v.Choices, choiceView{o.ID, o.Window.String(), o.Why, o.ID == chosen, false})
-	}
-	return v
-}
-
-// testWords says how a stem is judged.
-func testWords(tests []string) []string {
-	words := map[string]string{"stiff-neck": "the neck holds when it is wagged", "firm-backs": "the backs are firm", "no-shed": "no petal drops when it is shaken", "no-pollen": "no pollen shows",
-		"centre-tight": "the centre is tight", "colour-true": "the colour is true"}
-	var said []string
-	for _, t := range tests {
-		said = append(said, words[t])
-	}
-	return said
 }
 
 // cropFacts says what a crop needs.
@@ -281,4 +255,14 @@ func varietiesHere(n int) string {
 		return "1 variety here"
 	}
 	return fmt.Sprintf("%d varieties here", n)
+}
+
+func cutQuestion(b *book.Book, p *crop.Profile) *questionView {
+	chosen := b.SchoolOf(p.ID, "cut")
+	table, _ := p.Window(crop.Market, "")
+	v := &questionView{ID: "cut", Shown: chosen, Words: "Rung to cut on for the market", Choices: []choiceView{{"", table.String(), "the table's, until a school is chosen", chosen == "", true}}}
+	for _, o := range p.Schools {
+		v.Choices = append(v.Choices, choiceView{o.ID, o.Window.String(), o.Why, o.ID == chosen, false})
+	}
+	return v
 }

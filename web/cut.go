@@ -31,7 +31,7 @@ func (s *server) cutForm(c *echo.Context, code int, snap *look.Snapshot, p book.
 	window := snap.Model.Plantings[i].Growth.Market
 	here := "/plantings/" + url.PathEscape(p.ID)
 	v := cutView{formView: formView{Heading: "Record a cut", Action: here + "/cut", Save: "Record the cut", Cancel: here},
-		ID: from("id"), Planting: p.ID, Variety: p.Variety, Rungs: rungsOf(snap.Model.Plantings[i].Growth.Profile.Ladder, window), Window: window.String(), Expected: newPlanting(snap, i).Next, Waits: waits(snap.Book, p.ID, snap.View.Today)}
+		ID: from("id"), Planting: p.ID, Variety: p.Variety, Rungs: rungsOf(snap.Model.Plantings[i].Growth.Profile.Ladder, window), Window: window.String(), Expected: nextCut(snap, i), Waits: waits(snap.Book, p.ID, snap.View.Today)}
 	v.Hazards, v.Cautions = cutCautions(snap, snap.Model.Plantings[i].Growth.Profile)
 	if id != "" {
 		v.Heading, v.Action, v.Save = "Correct a cut", "/cuts/"+url.PathEscape(id), "Keep the correction"

@@ -132,3 +132,22 @@ func (s *server) bedsSVG(w io.Writer, c *echo.Context, snap *look.Snapshot, seas
 	}
 	return s.pages["svgfile"].ExecuteTemplate(w, "svg-file", f)
 }
+
+// feed answers a calendar program that has nothing but a secret.
+func (s *server) feed(c *echo.Context) error {
+	if s.doors == nil {
+		return echo.ErrNotFound
+	}
+	secret := c.Param("secret")
+	const ending = ".ics"
+	if len(secret) > len(ending) && secret[len(secret)-len(ending):] == ending {
+		secret = secret[:len(secret)-len(ending)]
+	}
+	if _, err := s.doors.OfCalendar(c.Request().Context(), secret, placeOf(c)); err != nil {
+		if _, code := doorFault(c, err); code == http.StatusTooManyRequests {
+			return echo.NewHTTPError(code, "too many tries: come back later")
+		}
+		return echo.ErrNotFound
+	}
+	return s.on(s.export("calendar.ics", calendarType, s.calendar))(c)
+}

@@ -18,21 +18,12 @@ type fieldRecord struct {
 	Fields map[string]string `json:"fields"`
 }
 
-// A refusal tells a phone why a record was not taken.
-type refusal struct {
-	Advice string `json:"advice"`
-	Field  string `json:"field,omitempty"`
-}
-
 // token hands out a fresh token for the next record.
 func (s *server) token(c *echo.Context) error {
 	token, _ := c.Get("csrf").(string)
 	c.Response().Header().Set("Cache-Control", "no-store")
 	return c.JSON(http.StatusOK, map[string]string{"token": token})
 }
-
-// fieldPath is where phones send what was recorded without a page.
-const fieldPath = "/field"
 
 // addField takes one record that was made in the field. Sent again it is acknowledged again, and kept once.
 func (s *server) addField(c *echo.Context) error {
@@ -78,19 +69,6 @@ func (s *server) keepField(c *echo.Context, r fieldRecord) error {
 		return err
 	}
 	return s.farm.Add(ctx, by(c), made)
-}
-
-// today returns the farm's day without working anything out.
-func (s *server) today(c *echo.Context) (day.Day, error) {
-	book, err := s.farm.Load(c.Request().Context())
-	if err != nil {
-		return day.Day{}, err
-	}
-	place, err := book.Place()
-	if err != nil {
-		return day.Day{}, err
-	}
-	return s.farm.Today(place), nil
 }
 
 func notToComeDay(f *book.Fields, name string, d, today day.Day) {

@@ -2,14 +2,10 @@ package web
 
 import (
 	"strings"
-	"unicode"
 
 	"dewcount/farm/book"
 
 	"github.com/labstack/echo/v5"
-	"golang.org/x/text/runes"
-	"golang.org/x/text/transform"
-	"golang.org/x/text/unicode/norm"
 )
 
 // A findView is the form above a long list: what is looked for, a bed, and how many of all are shown.
@@ -58,13 +54,3 @@ func (v findView) Narrowed() bool { return v.Shown < v.All }
 
 // Wanted tells whether there is anything to look through.
 func (v findView) Wanted() bool { return v.All > 0 }
-
-// plain writes a text without capitals and accents, so that lowenmaul finds Löwenmaul.
-func plain(s string) string {
-	bare := transform.Chain(norm.NFD, runes.Remove(runes.In(unicode.Mn)), norm.NFC)
-	out, _, err := transform.String(bare, s)
-	if err != nil {
-		out = s
-	}
-	return strings.ToLower(strings.ReplaceAll(out, "ß", "ss"))
-}

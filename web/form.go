@@ -131,3 +131,22 @@ func (s *server) keepAs(c *echo.Context, err error, record book.Record, stands b
 	}
 	return c.Redirect(http.StatusSeeOther, addressOf(did, record, parts...))
 }
+
+// A formView is a page that is a form.
+type formView struct {
+	Links                         []linkView // to what belongs to it
+	Heading, Action, Save, Cancel string
+	Lead                          string
+	Fields                        []field
+	More                          []field // shown apart: rarely needed
+	Fault                         string  // what belongs to no field
+	Varieties                     []string
+	Suggestions                   []string // for the field that names their list
+	ListID                        string
+	Withdraw                      *doneView // what may be withdrawn here
+}
+
+type linkView struct {
+	Name, Href string
+	Here       bool
+}

@@ -9,7 +9,6 @@ import (
 
 	"dewcount/core/crop"
 	"dewcount/core/day"
-	"dewcount/farm/book"
 	"dewcount/farm/look"
 	"dewcount/farm/market"
 	"dewcount/farm/work"
@@ -36,12 +35,6 @@ type morningView struct {
 	Empty        bool
 }
 
-// A pickView is a pick day to choose.
-type pickView struct {
-	Day, Spoken, Stems string
-	Chosen             bool
-}
-
 // A cropView is a crop's line on a pick day.
 type cropView struct {
 	ID, Name string
@@ -59,21 +52,6 @@ type rowView struct {
 	ID, Variety, Bed string
 	Spread           spreadView
 	Why, Waits       string
-}
-
-// A dueView is a market day or another order with what it wants.
-type dueView struct {
-	Order, On, Pick, Kind string
-	Lines                 []wantView
-	Verdict               string
-	Short                 bool
-}
-
-type wantView struct {
-	What, Wanted, Verdict string
-	Short                 bool
-	Spread                spreadView
-	Known                 bool
 }
 
 // A todoView is a task of today's rounds, with its rows.
@@ -206,22 +184,6 @@ func cropLines(snap *look.Snapshot, dues []market.Due, pick int) (lines []cropVi
 	return lines, list(none)
 }
 
-// verdict says whether a number of stems is covered.
-func verdict(wanted int, chance float64, short int) (words string, isShort bool) {
-	switch {
-	case wanted == 0:
-		return "nothing wanted", false
-	case chance >= 0.9:
-		return fmt.Sprintf("%d wanted: covered, %s", wanted, tenths(chance)), false
-	case short == 0:
-		return fmt.Sprintf("%d wanted: likely covered, %s", wanted, tenths(chance)), false
-	case chance < 0.05:
-		return fmt.Sprintf("%d wanted: likely %d short", wanted, short), true
-	default:
-		return fmt.Sprintf("%d wanted: likely %d short, covered %s", wanted, short, tenths(chance)), true
-	}
-}
-
 // rows lists the plantings behind a crop's line.
 func rows(snap *look.Snapshot, cropID string, pick int, most float64) []rowView {
 	var rows []rowView
@@ -230,67 +192,9 @@ func rows(snap *look.Snapshot, cropID string, pick int, most float64) []rowView 
 		if p.Growth.Profile.ID != cropID || spread.AtBest() == 0 {
 			continue
 		}
-		rows = append(rows, rowView{ID: p.ID, Variety: p.Variety, Bed: bedOf(snap, p.ID), Spread: newSpreadView(spread, most, 0), Why: why(snap, i), Waits: waits(snap.Book, p.ID, snap.Forecast.PickDays[pick])})
+		rows = append(rows, rowView{ID: p.ID, Variety: p.Variety, Bed: snap.Book.BedOf(p.ID), Spread: newSpreadView(spread, most, 0), Why: why(snap, i), Waits: waits(snap.Book, p.ID, snap.Forecast.PickDays[pick])})
 	}
 	return rows
-}
-
-func bedOf(snap *look.Snapshot, planting string) string {
-	p, _ := snap.Book.Planting(planting)
-	return p.Bed
-}
-
-// why says which counts and cuts a planting's forecast rests on.
-func why(snap *look.Snapshot, i int) string {
-	p := snap.Model.Plantings[i]
-	counts, cuts := 0, 0
-	var last book.Count
-	for _, c := range snap.Book.Counts {
-		if c.Planting == p.ID {
-			counts++
-			if last.CountedAt.IsZero() || c.CountedAt.Instant(0) > last.CountedAt.Instant(0) {
-				last = c
-			}
-		}
-	}
-	for _, c := range snap.Book.Cuts {
-		if c.Planting == p.ID {
-			cuts++
-		}
-	}
-	words := "not counted yet: reckoned from its start on " + spokenYear(p.Growth.Started, snap.View.Today) + ", the weather since, and what other rows of the crop did"
-	if counts > 0 {
-		words = fmt.Sprintf("%s, the last on %s: %s on %d of %d plants", number(counts, "count"), spokenYear(last.CountedAt.Day(), snap.View.Today),
-			stems(last.Total()), last.PlantsCount, p.Growth.Plants)
-	}
-	if cuts > 0 {
-		words += "; " + number(cuts, "cut")
-	}
-	return words
-}
-
-func number(n int, of string) string {
-	if n == 1 {
-		return "1 " + of
-	}
-	return fmt.Sprintf("%d %ss", n, of)
-}
-
-// rests says what weather the forecast rests on.
-func rests(snap *look.Snapshot) string {
-	o := snap.Model.Outlook
-	words := "No weather is on record: the season is taken to be usual for this latitude and height."
-	if n := len(o.Observed); n > 0 {
-		words = fmt.Sprintf("Weather on record up to %s", spokenYear(o.Observed[n-1].Day, snap.View.Today))
-		if m := len(o.Issued); m > 0 {
-			words += fmt.Sprintf(", the forecast up to %s", o.Issued[m-1].Day.Spoken())
-		}
-		words += fmt.Sprintf(", then %d weathers that are possible here.", snap.Model.Members)
-	}
-	if snap.Stand.Bridged > 0 {
-		words += fmt.Sprintf(" %s missing since the first sowing and bridged by what is usual: load them to be surer.", number(snap.Stand.Bridged, "day"))
-	}
-	return words
 }
 
 // missing says that the weather of late is not on record, and what to do about it.
@@ -303,45 +207,6 @@ func missing(snap *look.Snapshot) string {
 		return fmt.Sprintf("The weather of the last %d days is not on record, and is taken to be usual. Load your station's file under Farm, Devices, to be surer.", days)
 	}
 	return ""
-}
-
-func newDue(d market.Due) dueView {
-	v := dueView{Order: d.Order.ID, On: d.On.Spoken(), Kind: d.Order.Kind, Pick: "no pick day before it"}
-	if !d.PickOn.IsZero() {
-		v.Pick = "cut on " + d.PickOn.Spoken()
-	}
-	short := 0
-	for _, w := range d.Lines {
-		line := wantView{What: w.What, Wanted: fmt.Sprint(w.Wanted), Known: w.Known}
-		if w.Known {
-			line.Verdict, line.Short = verdict(w.Wanted, w.Chance, w.Short())
-			line.Spread = newSpreadView(w.Spread, max(w.Spread.Quantile(0.9), float64(w.Wanted)), w.Wanted)
-			if w.Long < 0.995 {
-				line.Verdict += fmt.Sprintf(", %.0f %% of the stems are %s cm or more", 100*w.Long, book.Decimal(*w.MinLengthCM))
-			}
-			if w.Have > 0 {
-				line.Verdict += fmt.Sprintf(" (%d are cut)", w.Have)
-			}
-			if w.Before > 0 {
-				line.Verdict += fmt.Sprintf(", after %d for orders before it", w.Before)
-			}
-		} else {
-			line.Verdict, line.Short = "no row on record gives this: sow it, or name another", w.Wanted > 0
-		}
-		if line.Short {
-			short++
-		}
-		v.Lines = append(v.Lines, line)
-	}
-	switch {
-	case len(v.Lines) == 0:
-		v.Verdict = "nothing wanted yet"
-	case short == 0:
-		v.Verdict = "covered"
-	default:
-		v.Verdict, v.Short = fmt.Sprintf("%d of %s short", short, number(len(v.Lines), "line")), true
-	}
-	return v
 }
 
 // toCount names those of the rows that the rounds want counted whose count would tell most: the most stems in doubt first.
@@ -362,7 +227,7 @@ func toCount(snap *look.Snapshot) []toCountView {
 		if last, ok := snap.Book.LastCount(p.ID); ok {
 			why = "last counted " + days(snap.View.Today.Sub(last.CountedAt.Day())) + " ago"
 		}
-		all = append(all, candidate{toCountView{p.ID, p.Variety, bedOf(snap, p.ID), fmt.Sprintf("%s: %d to %d stems on %s", why, next.Sure(), next.AtBest(), pick.Spoken())}, float64(next.AtBest() - next.Sure())})
+		all = append(all, candidate{toCountView{p.ID, p.Variety, snap.Book.BedOf(p.ID), fmt.Sprintf("%s: %d to %d stems on %s", why, next.Sure(), next.AtBest(), pick.Spoken())}, float64(next.AtBest() - next.Sure())})
 	}
 	slices.SortFunc(all, func(a, b candidate) int { return cmp.Or(cmp.Compare(b.doubt, a.doubt), strings.Compare(a.ID, b.ID)) })
 	var views []toCountView

@@ -7,7 +7,6 @@ import (
 	"time"
 
 	"dewcount/farm/book"
-	"dewcount/farm/look"
 	"dewcount/people"
 
 	"github.com/labstack/echo/v5"
@@ -103,15 +102,6 @@ func (s *server) endInvitation(c *echo.Context) error {
 }
 
 func (s *server) listPeople(c *echo.Context) error { return s.peoplePage(c, nil) }
-
-// base returns the address by which phones reach the program: the farm's setting, or where it listens. The request's own host is not
-// asked, somebody else may have chosen it.
-func (s *server) base(snap *look.Snapshot) string {
-	if place, err := snap.Book.Place(); err == nil && place.Address != "" {
-		return place.Address
-	}
-	return s.address
-}
 
 func (s *server) invite(c *echo.Context) error {
 	if s.doors == nil || who(c).ID == "" {
@@ -246,25 +236,6 @@ func (s *server) newCalendar(c *echo.Context) error {
 		return err
 	}
 	return s.mePage(c, http.StatusOK, &linkCode{Words: "Whoever has this address reads the farm's calendar. It is not shown again; a new one ends it.", Address: address, QR: code}, nil)
-}
-
-// feed answers a calendar program that has nothing but a secret.
-func (s *server) feed(c *echo.Context) error {
-	if s.doors == nil {
-		return echo.ErrNotFound
-	}
-	secret := c.Param("secret")
-	const ending = ".ics"
-	if len(secret) > len(ending) && secret[len(secret)-len(ending):] == ending {
-		secret = secret[:len(secret)-len(ending)]
-	}
-	if _, err := s.doors.OfCalendar(c.Request().Context(), secret, placeOf(c)); err != nil {
-		if _, code := doorFault(c, err); code == http.StatusTooManyRequests {
-			return echo.NewHTTPError(code, "too many tries: come back later")
-		}
-		return echo.ErrNotFound
-	}
-	return s.on(s.export("calendar.ics", calendarType, s.calendar))(c)
 }
 
 // authority hands out the certificate that a phone must trust.

@@ -15,20 +15,6 @@ import (
 	"github.com/labstack/echo/v5"
 )
 
-// A formView is a page that is a form.
-type formView struct {
-	Links                         []linkView // to what belongs to it
-	Heading, Action, Save, Cancel string
-	Lead                          string
-	Fields                        []field
-	More                          []field // shown apart: rarely needed
-	Fault                         string  // what belongs to no field
-	Varieties                     []string
-	Suggestions                   []string // for the field that names their list
-	ListID                        string
-	Withdraw                      *doneView // what may be withdrawn here
-}
-
 // farthestStart is how many days ahead a planting can be planned.
 const farthestStart = 730
 

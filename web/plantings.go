@@ -30,7 +30,7 @@ type plantingLine struct {
 func (s *server) plantings(c *echo.Context, snap *look.Snapshot) error {
 	v := plantingsView{Find: newFind(c, "/plantings", "row, variety, crop, what it does", snap.Book.Beds)}
 	for i, p := range snap.Model.Plantings {
-		line := plantingLine{ID: p.ID, Variety: p.Variety, Crop: p.Growth.Profile.Name, Bed: bedOf(snap, p.ID),
+		line := plantingLine{ID: p.ID, Variety: p.Variety, Crop: p.Growth.Profile.Name, Bed: snap.Book.BedOf(p.ID),
 			Started: spokenYear(p.Growth.Started, snap.View.Today), Plants: p.Growth.Plants, State: state(snap, i)}
 		if len(snap.Forecast.PickDays) > 0 {
 			spread := snap.Forecast.Plantings[i].ByPick[0][crop.Market]
@@ -40,7 +40,7 @@ func (s *server) plantings(c *echo.Context, snap *look.Snapshot) error {
 		if !v.Find.takes(line.Bed, line.ID, line.Variety, line.Crop, line.State) {
 			continue
 		}
-		if over(snap, i) {
+		if snap.Over(i) {
 			v.Ended = append(v.Ended, line)
 		} else {
 			v.Growing = append(v.Growing, line)
@@ -50,17 +50,6 @@ func (s *server) plantings(c *echo.Context, snap *look.Snapshot) error {
 	slices.SortFunc(v.Growing, byID)
 	slices.SortFunc(v.Ended, byID)
 	return s.show(c, http.StatusOK, "plantings", "/plantings", "Plantings", snap, v)
-}
-
-func over(snap *look.Snapshot, i int) bool {
-	ended := snap.Model.Plantings[i].Ended
-	return snap.Stand.Dead(i) || !ended.IsZero() && !ended.After(snap.View.Today) || finished(snap, i)
-}
-
-// finished tells whether a planting has nothing on the ladder any more, and nothing to come.
-func finished(snap *look.Snapshot, i int) bool {
-	standing := snap.Stand.Standing(i)
-	return standing.Likely < 1 && standing.ToCome < 1
 }
 
 // state says where a planting stands in its life.
@@ -77,7 +66,7 @@ func state(snap *look.Snapshot, i int) string {
 		return "to be started"
 	case standing.Likely >= 1:
 		return fmt.Sprintf("likely %s in bud or bloom", stems(int(standing.Likely+0.5)))
-	case finished(snap, i):
+	case snap.Finished(i):
 		return "nothing left to come: pull it out"
 	case p.Growth.Out().After(today):
 		return "in the nursery"
@@ -129,7 +118,7 @@ func newPlanting(snap *look.Snapshot, i int) plantingView {
 	p := snap.Model.Plantings[i]
 	record, _ := snap.Book.Planting(p.ID)
 	standing := snap.Stand.Standing(i)
-	v := plantingView{ID: p.ID, Variety: p.Variety, Crop: p.Growth.Profile.Name, CropID: p.Growth.Profile.ID, About: about(record, snap.View.Today), Over: over(snap, i),
+	v := plantingView{ID: p.ID, Variety: p.Variety, Crop: p.Growth.Profile.Name, CropID: p.Growth.Profile.ID, About: about(record, snap.View.Today), Over: snap.Over(i),
 		Ladder: ladderOf(p.Growth.Profile.Ladder, standing.Rungs, p.Growth.Market), Window: p.Growth.Market.String(), Why: why(snap, i),
 		Standing: bounds(int(standing.Sure+0.5), int(standing.Likely+0.5), int(standing.AtBest+0.5)),
 		Life:     newLife(snap, i), Story: story(snap, p.ID)}
@@ -145,8 +134,7 @@ func newPlanting(snap *look.Snapshot, i int) plantingView {
 	if learned, ok := snap.Stand.Learned(i); ok && v.Warning == "" {
 		v.Warning = strain(learned)
 	}
-	v.Next = "Nothing to cut in the next five weeks."
-	found := false
+	v.Next = nextCut(snap, i)
 	for j, d := range snap.Forecast.PickDays {
 		spread := cells[j][crop.Market]
 		line := pickLine{Spoken: d.Spoken(), Spread: newSpreadView(spread, most, 0)}
@@ -158,10 +146,6 @@ func newPlanting(snap *look.Snapshot, i int) plantingView {
 		}
 		v.Picks = append(v.Picks, line)
 		v.HasUses = v.HasUses || len(line.Uses) > 0
-		if !found && spread.Likely() > 0 {
-			found = true
-			v.Next = fmt.Sprintf("%s: %s.", d.Spoken(), line.Spread.Words)
-		}
 	}
 	return v
 }

@@ -9,8 +9,6 @@ import (
 	"path"
 	"slices"
 	"strings"
-	"unicode"
-	"unicode/utf8"
 
 	"dewcount/farm/book"
 	"dewcount/farm/look"
@@ -158,17 +156,4 @@ func done(text string) *doneView {
 		return nil
 	}
 	return &doneView{sentence(book.KindNamed(parts[1]).Singular + " " + word), parts[1], parts[2]}
-}
-
-// sentence makes a sentence of words: a capital in front, a full stop behind.
-func sentence(words string) string {
-	first, size := utf8.DecodeRuneInString(words)
-	if size == 0 {
-		return ""
-	}
-	words = string(unicode.ToUpper(first)) + words[size:]
-	if !strings.HasSuffix(words, ".") && !strings.HasSuffix(words, "?") {
-		words += "."
-	}
-	return words
 }

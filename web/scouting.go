@@ -119,12 +119,3 @@ func readSpray(from typed, today day.Day) (book.Record, error) {
 	notToCome(f, "sprayed_at", x.SprayedAt, today)
 	return x.Record(), f.Faults()
 }
-
-// waits says that a planting must not be cut on a day, empty where it may.
-func waits(b *book.Book, planting string, on day.Day) string {
-	spray, until, waits := b.Waiting(planting, on)
-	if !waits {
-		return ""
-	}
-	return fmt.Sprintf("Do not cut %s before %s: sprayed with %s on %s, %d days of waiting by its label.", planting, until.Spoken(), spray.Product, spray.SprayedAt.Day().Spoken(), spray.WaitDays)
-}

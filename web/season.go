@@ -34,11 +34,6 @@ type seasonView struct {
 	Link     string // address of this view without a planting
 }
 
-type linkView struct {
-	Name, Href string
-	Here       bool
-}
-
 // A weekLine is a week of the chart in words.
 type weekLine struct {
 	Week, Stems, Wanted string
@@ -62,27 +57,6 @@ type dateLine struct{ What, Before, After string }
 type moveWeek struct {
 	Week, Before, After, Wanted string
 	Short                       bool
-}
-
-// yearOf returns the growing year that a page asks for, otherwise that of today, and beside it the years to choose from.
-func yearOf(c *echo.Context, snap *look.Snapshot) (int, []int) {
-	place, err := snap.Book.Place()
-	if err != nil {
-		return 0, nil
-	}
-	years := look.SeasonYears(snap.View.Today, place.Latitude)
-	if y, err := strconv.Atoi(c.QueryParam("year")); err == nil && slices.Contains(years, y) {
-		return y, years
-	}
-	return years[1], years
-}
-
-// yearName writes a growing year: one number in the north, two in the south.
-func yearName(year int, snap *look.Snapshot) string {
-	if place, err := snap.Book.Place(); err == nil && place.Latitude < 0 {
-		return fmt.Sprintf("%d/%02d", year, (year+1)%100)
-	}
-	return strconv.Itoa(year)
 }
 
 func (s *server) season(c *echo.Context, snap *look.Snapshot) error {

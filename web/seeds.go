@@ -131,7 +131,7 @@ func newSeedView(snap *look.Snapshot, l plans.SeedLine) seedView {
 	if l.Seeds > 0 {
 		v.Order = strconv.Itoa(l.ToOrder)
 		if l.Packets > 0 {
-			v.Packets = times(l.Packets, "packet")
+			v.Packets = number(l.Packets, "packet")
 		}
 	}
 	for _, w := range l.Sowings {
@@ -140,7 +140,7 @@ func newSeedView(snap *look.Snapshot, l plans.SeedLine) seedView {
 		}
 		words := fmt.Sprintf("%s, %s: %d seeds", w.Planting.ID, spokenYear(w.Planting.StartedOn, snap.View.Today), w.Seeds)
 		if w.Trays > 0 {
-			words += fmt.Sprintf(" in %s of %s", times(w.Trays, "tray"), w.Tray.ID)
+			words += fmt.Sprintf(" in %s of %s", number(w.Trays, "tray"), w.Tray.ID)
 		}
 		v.Sowings = append(v.Sowings, words)
 	}
@@ -151,7 +151,7 @@ func newRaising(snap *look.Snapshot, l plans.SeedLine, w plans.SeedSowing) raisi
 	r := w.Raising
 	v := raisingView{ID: w.Planting.ID, Variety: l.Variety, Sow: spokenYear(r.Sown, snap.View.Today), Out: r.Out.Spoken(), Trays: "no tray chosen"}
 	if w.Trays > 0 {
-		v.Trays = fmt.Sprintf("%s of %s", times(w.Trays, "tray"), w.Tray.ID)
+		v.Trays = fmt.Sprintf("%s of %s", number(w.Trays, "tray"), w.Tray.ID)
 	}
 	if !r.OffHeat.IsZero() {
 		v.OffHeat = r.OffHeat.Spoken()
@@ -174,7 +174,7 @@ func newRaising(snap *look.Snapshot, l plans.SeedLine, w plans.SeedSowing) raisi
 	case r.Out.Before(r.Earliest):
 		v.Warning = fmt.Sprintf("planted out on %s it is too young, or frost may still come: wait until %s", r.Out.Spoken(), r.Earliest.Spoken())
 	case !r.Latest.IsZero() && r.Earliest.After(r.Latest):
-		v.Warning = fmt.Sprintf("it will be too old for its tray before the frost is over: sow about %s later", times((r.Earliest.Sub(r.Latest)+6)/7, "week"))
+		v.Warning = fmt.Sprintf("it will be too old for its tray before the frost is over: sow about %s later", number((r.Earliest.Sub(r.Latest)+6)/7, "week"))
 	case !r.Latest.IsZero() && r.Out.After(r.Latest) && r.Stunts:
 		v.Warning = fmt.Sprintf("kept beyond %s it is stunted for good and never makes a stem: plant out before, or sow later", r.Latest.Spoken())
 	case !r.Latest.IsZero() && r.Out.After(r.Latest):

@@ -4,7 +4,6 @@ import (
 	"errors"
 	"net/http"
 
-	"dewcount/core/day"
 	"dewcount/farm/book"
 
 	"github.com/labstack/echo/v5"
@@ -42,20 +41,6 @@ func theirs(c *echo.Context, changed *book.Changed, mark string, names []string,
 		}
 	}
 	return faults
-}
-
-// readable writes a value of a record as a person reads it.
-func readable(value string) string {
-	if value == "" {
-		return "nothing"
-	}
-	if d, err := day.Parse(value); err == nil {
-		return d.Spoken()
-	}
-	if m, err := day.ParseMoment(value); err == nil {
-		return m.Spoken()
-	}
-	return value
 }
 
 // faultsOf is faultsBy for a form of one record: where something else stands than its writer was shown, that stands beside the fields. as has

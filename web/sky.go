@@ -2,12 +2,9 @@ package web
 
 import (
 	"fmt"
-	"math"
 	"strings"
-	"time"
 
 	"dewcount/core/day"
-	"dewcount/farm/book"
 	"dewcount/farm/look"
 )
 
@@ -46,7 +43,7 @@ func frostWarning(snap *look.Snapshot) string {
 	worst, soonest := 0.0, warnDays
 	for i, p := range snap.Model.Plantings {
 		chance := snap.Stand.FrostWithin(i, warnDays)
-		if chance < frostChance || over(snap, i) {
+		if chance < frostChance || snap.Over(i) {
 			continue
 		}
 		worst = max(worst, chance)
@@ -82,43 +79,4 @@ func cuttingHours(snap *look.Snapshot, d day.Day) string {
 	}
 	e := snap.Stand.Weather(d)
 	return fmt.Sprintf("Cut from about %s: after the dew, before the heat (%.0f to %.0f °C expected).", strings.Join(parts, ", or "), e.TminC, e.TmaxC)
-}
-
-// clock writes a solar hour of a day as the farm's clock shows it, to a quarter of an hour. That the sun is up to sixteen minutes
-// fast or slow in the course of the year is left out.
-func clock(solar float64, d day.Day, place book.Place) string {
-	year, month, date := d.Date()
-	_, offset := time.Date(year, month, date, 12, 0, 0, 0, place.Zone).Zone()
-	hour := solar - place.Longitude/15 + float64(offset)/3600
-	quarters := int(math.Round(4*hour)+96) % 96
-	return fmt.Sprintf("%d:%02d", quarters/4, quarters%4*15)
-}
-
-// frostWords says when frost comes and when it ends here, and how far that can be trusted.
-func frostWords(snap *look.Snapshot) string {
-	frosts := snap.FrostDates(snap.View.Today)
-	first, last := frosts.First, frosts.Last
-	say := func(d day.Day) string { return d.Midnight().Format("2 January") }
-	words := "By the weathers that are possible here "
-	if place, err := snap.Book.Place(); err == nil && place.LastFrost != "" && place.FirstFrost != "" {
-		words = "As you have written it down, "
-	}
-	switch {
-	case first.IsZero() && last.IsZero():
-		return words + "there is hardly any frost."
-	case first.IsZero():
-		return words + "one spring in ten still has frost after " + say(last) + "."
-	case last.IsZero():
-		return words + "one autumn in ten has frost before " + say(first) + "."
-	}
-	return words + fmt.Sprintf("one autumn in ten has frost before %s, and one spring in ten still has some after %s.", say(first), say(last))
-}
-
-// soilWords says when the soil will be warm enough for a crop, empty where it is or nothing is sown.
-func soilWords(snap *look.Snapshot, soilMinC float64, from day.Day) string {
-	warm, ok := snap.Stand.SoilWarm(soilMinC)
-	if !ok || !warm.After(from) {
-		return ""
-	}
-	return fmt.Sprintf("Too cold to sow here before about %s: this crop wants soil of %.0f °C.", warm.Spoken(), soilMinC)
 }

@@ -29,7 +29,7 @@ func (s *server) stakes(c *echo.Context, snap *look.Snapshot) error {
 	}
 	v := stakesView{Address: s.base(snap), Local: place.Address == ""}
 	for _, id := range work.Walk(snap.Book, snap.View.Today) {
-		if i := snap.Index(id); i < 0 || over(snap, i) {
+		if i := snap.Index(id); i < 0 || snap.Over(i) {
 			continue
 		}
 		p, _ := snap.Book.Planting(id)

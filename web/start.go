@@ -53,7 +53,7 @@ func (s *server) startPage(c *echo.Context, code int, snap *look.Snapshot, from 
 		if n == 0 {
 			return ""
 		}
-		return times(n, what) + " so far"
+		return number(n, what) + " so far"
 	}
 	v.Steps = []startStep{
 		{"place", "The place", fmt.Sprintf("%s, cut on %s", place.Name, place.PickDays.Spoken())},

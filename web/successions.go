@@ -51,14 +51,6 @@ type successionResult struct {
 	Out, Pinch bool // whether any sowing is planted out or pinched
 }
 
-// times writes so many of something.
-func times(n int, what string) string {
-	if n == 1 {
-		return "1 " + what
-	}
-	return strconv.Itoa(n) + " " + what + "s"
-}
-
 type sowingLine struct {
 	Start, Week, Out, Pinch, Cuts, Squares, Plants string
 	Late                                           bool
@@ -185,20 +177,6 @@ func (s *server) successionsPage(c *echo.Context, code int, snap *look.Snapshot,
 	return s.show(c, code, "successions", "/season", "Plan successions", snap, v)
 }
 
-func methodField() field {
-	return field{Name: "method", Label: "Started", Kind: "select"}.choose(option{Value: "", Label: "as the crop likes it best"}, option{Value: "any", Label: "in any way it can be"}, option{Value: "direct", Label: "sown where it grows"},
-		option{Value: "tray", Label: "in trays"}, option{Value: "tuber", Label: "as tubers"}, option{Value: "bulb", Label: "as bulbs"},
-		option{Value: "corm", Label: "as corms"}, option{Value: "cutting", Label: "as cuttings"})
-}
-
-func bedField(snap *look.Snapshot) field {
-	f := field{Name: "bed", Label: "Bed", Kind: "select"}.choose(option{Value: "", Label: "none yet"})
-	for _, b := range snap.Book.Beds {
-		f.Options = append(f.Options, option{Value: b.ID, Label: b.ID})
-	}
-	return f
-}
-
 func newSuccessionResult(snap *look.Snapshot, p *plans.SuccessionPlan) *successionResult {
 	r := &successionResult{School: "by warmth"}
 	if p.By == "weeks" {
@@ -221,14 +199,14 @@ func newSuccessionResult(snap *look.Snapshot, p *plans.SuccessionPlan) *successi
 			r.Notes = append(r.Notes, fmt.Sprintf("%s is after the last safe day, %s: the frost may come first.", spokenYear(d.Started, snap.View.Today), spokenYear(p.LastSafe, snap.View.Today)))
 		}
 	}
-	r.Verdict = fmt.Sprintf("%s of %d plants in all: %d of %d weeks have %d stems, the least sure of them %s.", times(len(p.Sowings), "sowing"), plants, held, wanted, p.Stems, tenths(least))
+	r.Verdict = fmt.Sprintf("%s of %d plants in all: %d of %d weeks have %d stems, the least sure of them %s.", number(len(p.Sowings), "sowing"), plants, held, wanted, p.Stems, tenths(least))
 	switch {
 	case r.None && p.Existing && held == wanted:
 		r.Verdict = fmt.Sprintf("Nothing more is needed: what is planted already supplies all %d weeks, the least sure of them %s.", wanted, tenths(least))
 	case r.None:
 		r.Verdict = "No sowing that can still be made would hold these weeks so surely. Ask for a later period, another way to start, or a lower chance."
 	case p.By == "weeks":
-		r.Verdict = fmt.Sprintf("%s, one every %d days, of %d plants: as many stems in all as the plan by warmth.", times(len(p.Sowings), "sowing"), p.EveryDays, plants)
+		r.Verdict = fmt.Sprintf("%s, one every %d days, of %d plants: as many stems in all as the plan by warmth.", number(len(p.Sowings), "sowing"), p.EveryDays, plants)
 	}
 	if given := givenUp(p.Bloom.Weeks); len(given) > 0 && !r.None {
 		r.Notes = append(r.Notes, fmt.Sprintf("Not held: the weeks of %s. At the edge of the season it would take too many plants to be so sure; what there will be stands below.", list(given)))
@@ -247,7 +225,7 @@ func newSuccessionResult(snap *look.Snapshot, p *plans.SuccessionPlan) *successi
 	}
 	for _, o := range p.Bloom.Options {
 		if by := o.Sowings - len(p.Bloom.Sowings); by >= -2 && by <= 2 {
-			r.Options = append(r.Options, fmt.Sprintf("%s: %d plants, %.0f stems", times(o.Sowings, "sowing"), o.Plants, o.Stems))
+			r.Options = append(r.Options, fmt.Sprintf("%s: %d plants, %.0f stems", number(o.Sowings, "sowing"), o.Plants, o.Stems))
 		}
 	}
 	for _, l := range r.Sowings {
@@ -360,15 +338,6 @@ func (s *server) takeOver(c *echo.Context, snap *look.Snapshot) error {
 	return c.Redirect(http.StatusSeeOther, "/season?"+url.Values{"year": {yearIn(snap, result.Sowings[0].Started)}, "crop": {ask.Crop}, "succession": {name}}.Encode())
 }
 
-// yearIn returns the growing year that a day lies in, as addresses write it.
-func yearIn(snap *look.Snapshot, d day.Day) string {
-	place, err := snap.Book.Place()
-	if err != nil {
-		return ""
-	}
-	return strconv.Itoa(look.SeasonYears(d, place.Latitude)[1])
-}
-
 // takeBack withdraws all plantings of a succession, in one step.
 func (s *server) takeBack(c *echo.Context, snap *look.Snapshot) error {
 	if err := s.farm.WithdrawSuccession(c.Request().Context(), by(c), c.FormValue("succession")); err != nil {
@@ -395,7 +364,7 @@ func successionsMade(snap *look.Snapshot) []successionLine {
 	}
 	var lines []successionLine
 	for _, n := range names {
-		lines = append(lines, successionLine{Name: n, Words: fmt.Sprintf("%s from %s on", times(count[n], "sowing"), spokenYear(first[n], snap.View.Today)), CanGo: first[n].After(snap.View.Today)})
+		lines = append(lines, successionLine{Name: n, Words: fmt.Sprintf("%s from %s on", number(count[n], "sowing"), spokenYear(first[n], snap.View.Today)), CanGo: first[n].After(snap.View.Today)})
 	}
 	return lines
 }

@@ -70,7 +70,7 @@ func (s *server) walk(c *echo.Context, snap *look.Snapshot) error {
 	}
 	for _, id := range work.Walk(snap.Book, snap.View.Today) {
 		i := snap.Index(id)
-		if i < 0 || over(snap, i) {
+		if i < 0 || snap.Over(i) {
 			continue
 		}
 		row := newWalkRow(snap, i)
@@ -81,7 +81,7 @@ func (s *server) walk(c *echo.Context, snap *look.Snapshot) error {
 			}
 			v.Data.Drawings[row.Form] = assetAddress("ladder/" + ladder.Known(row.Form) + ".svg")
 		}
-		bed := bedOf(snap, id)
+		bed := snap.Book.BedOf(id)
 		if bed == "" {
 			bed = "no bed"
 		}
@@ -179,20 +179,3 @@ func sampleHint(snap *look.Snapshot, i int) (int, string) {
 
 // worthCounting is the part of a spread that a count must not leave more than, to be called narrower.
 const worthCounting = 0.92
-
-// ordinal writes the place of something in a row.
-func ordinal(n int) string {
-	words := []string{"", "", "second", "third", "fourth", "fifth", "sixth", "seventh", "eighth", "ninth", "tenth"}
-	if n < len(words) && words[n] != "" {
-		return words[n]
-	}
-	switch {
-	case n%10 == 1 && n%100 != 11:
-		return fmt.Sprintf("%dst", n)
-	case n%10 == 2 && n%100 != 12:
-		return fmt.Sprintf("%dnd", n)
-	case n%10 == 3 && n%100 != 13:
-		return fmt.Sprintf("%drd", n)
-	}
-	return fmt.Sprintf("%dth", n)
-}

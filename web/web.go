@@ -2,59 +2,16 @@
 package web
 
 import (
-	"context"
-	"errors"
-	"log/slog"
 	"net/http"
 	"slices"
 	"strings"
-	"time"
 
-	"dewcount/devices"
 	"dewcount/farm"
-	"dewcount/farm/book"
-	"dewcount/farm/look"
-	"dewcount/fault"
-	"dewcount/people"
 
-	"github.com/alexedwards/scs/v2"
 	lru "github.com/hashicorp/golang-lru/v2"
 	"github.com/labstack/echo/v5"
 	"github.com/labstack/echo/v5/middleware"
 )
-
-// Options are what a server needs beside its farm.
-type Options struct {
-	Hosts []string                        // the hosts that it answers to, with their port; any other is refused
-	Step  func(ctx context.Context) error // lets a day of the demo pass; nil on a farm of its own
-	Log   *slog.Logger
-
-	Box         devices.Set    // the devices that can be heard
-	People      *people.People // nil: whoever reaches the pages owns the farm
-	Sessions    scs.Store      // of those who are signed in; needed with People
-	Visitor     string         // the name as whom the demo signs its visitor in
-	Name        string         // of the site's cookies: farms that are served from one machine do not share them
-	Secure      bool           // the pages are reached by https alone
-	Address     string         // that the pages are reached by, unless the farm's settings have another
-	Certificate []byte         // of the farm's own authority, which phones must be told to trust; nil where there is none
-}
-
-// A server answers requests for one farm.
-type server struct {
-	farm  *farm.Farm
-	step  func(ctx context.Context) error
-	log   *slog.Logger
-	pages pages
-	jobs  *jobs
-	wrote *lru.Cache[string, int64] // by asker: the revision that their last form left
-
-	box         devices.Set
-	doors       *people.People
-	sessions    *scs.SessionManager
-	visitor     string
-	address     string
-	certificate []byte
-}
 
 // New returns the handler of a farm's pages.
 func New(f *farm.Farm, o Options) (http.Handler, error) {
@@ -92,85 +49,6 @@ func isFile(c *echo.Context) bool {
 // mostBody is how large a form can be, in bytes: a year of a weather station that writes every ten minutes.
 const mostBody = 4 << 20
 
-// on hands a page the farm as it stands; who comes to a farm without settings is sent to write them down.
-func (s *server) on(show func(*echo.Context, *look.Snapshot) error) echo.HandlerFunc {
-	return func(c *echo.Context) error {
-		snap, fresh, err := s.snapshot(c)
-		if errors.Is(err, farm.ErrNoFarm) {
-			return c.Redirect(http.StatusSeeOther, "/farm")
-		}
-		if err != nil {
-			return err
-		}
-		if !fresh {
-			c.Set(staleKey, true)
-		}
-		return show(c, snap)
-	}
-}
-
-// patience is how long a page waits for the farm to be worked out before it shows the last state; staleKey says that it does.
-const (
-	patience = 60 * time.Millisecond
-	staleKey = "stale"
-)
-
-// snapshot returns the farm for a page, or its last state where newer records are still being worked out, and whether it is as it stands. What
-// changes something waits for the farm as it stands, and so does who has changed something that the last state has not.
-func (s *server) snapshot(c *echo.Context) (*look.Snapshot, bool, error) {
-	ctx := c.Request().Context()
-	if c.Request().Method != http.MethodGet {
-		snap, err := s.farm.Snapshot(ctx)
-		return snap, true, err
-	}
-	snap, fresh, err := s.farm.SnapshotWithin(ctx, patience)
-	if wrote, _ := s.wrote.Get(asker(c)); err == nil && !fresh && snap.Revision < wrote {
-		snap, err = s.farm.Snapshot(ctx)
-		return snap, true, err
-	}
-	return snap, fresh, err
-}
-
-// noteWriting remembers up to which revision somebody knows the farm's records, having sent a form. Records that phones send in the field are
-// not meant: nobody waits for a page of them.
-func (s *server) noteWriting(c *echo.Context) error {
-	if c.Request().Method != http.MethodPost || c.Path() == fieldPath {
-		return nil
-	}
-	revision, err := s.farm.Revision(c.Request().Context())
-	if err == nil {
-		s.wrote.Add(asker(c), revision)
-	}
-	return err
-}
-
-// mostWriters is of how many people it is remembered what they wrote last.
-const mostWriters = 100
-
-// onPlanting is on for a page of the planting that the address names.
-func (s *server) onPlanting(show func(*echo.Context, *look.Snapshot, book.Planting) error) echo.HandlerFunc {
-	return s.on(func(c *echo.Context, snap *look.Snapshot) error {
-		p, ok := snap.Book.Planting(c.Param("planting"))
-		if !ok {
-			return book.ErrNoSuchRecord
-		}
-		shows(c, p.Record())
-		return show(c, snap, p)
-	})
-}
-
-// onOrder is on for a page of the order that the address names.
-func (s *server) onOrder(show func(*echo.Context, *look.Snapshot, book.Order) error) echo.HandlerFunc {
-	return s.on(func(c *echo.Context, snap *look.Snapshot) error {
-		o, ok := snap.Book.Order(c.Param("order"))
-		if !ok {
-			return book.ErrNoSuchRecord
-		}
-		shows(c, o.Record())
-		return show(c, snap, o)
-	})
-}
-
 // onlyHosts refuses requests that name a host which is not ours: a page elsewhere may have bent its own name to our address.
 func onlyHosts(hosts []string) echo.MiddlewareFunc {
 	return func(next echo.HandlerFunc) echo.HandlerFunc {
@@ -197,53 +75,3 @@ func headers(next echo.HandlerFunc) echo.HandlerFunc {
 		return next(c)
 	}
 }
-
-// fail makes a page of an error: the advice for the person, the whole chain for the log.
-func (s *server) fail(c *echo.Context, err error) {
-	code, advice := http.StatusInternalServerError, "Something went wrong here. Nothing was changed: go back and try again."
-	if c.Request().Context().Err() != nil {
-		return // whoever asked has gone: nobody reads the answer, and nothing is wrong
-	}
-	var conflict *book.Conflict
-	var changed *book.Changed
-	var faults fault.List
-	var known *echo.HTTPError
-	var words *fault.Advice
-	var closed *denied
-	switch {
-	case errors.As(err, &closed):
-		code, advice = closed.code, sentence(closed.words)
-	case errors.As(err, &words):
-		advice = sentence(words.Words)
-	case errors.As(err, &changed):
-		code, advice = http.StatusConflict, sentence(changed.Error())
-	case errors.As(err, &conflict):
-		code, advice = http.StatusConflict, sentence(conflict.Error())
-	case errors.As(err, &faults):
-		code, advice = http.StatusUnprocessableEntity, sentence(faults.Error())
-	case errors.Is(err, book.ErrNoSuchRecord):
-		code, advice = http.StatusNotFound, sentence(err.Error())
-	case echo.StatusCode(err) == http.StatusForbidden:
-		code, advice = http.StatusForbidden, "This form has lain too long. Nothing was changed: go back, reload the page and send it again."
-	case echo.StatusCode(err) == http.StatusNotFound:
-		code, advice = http.StatusNotFound, "There is no such page here."
-	case errors.As(err, &known):
-		code, advice = known.Code, sentence(known.Message)
-	case echo.StatusCode(err) != 0:
-		code = echo.StatusCode(err)
-	}
-	if code >= http.StatusInternalServerError {
-		s.log.Error("request failed", "method", c.Request().Method, "path", c.Request().URL.Path, "error", err)
-	}
-	if wantsJSON(c) {
-		if err := c.JSON(code, refusal{Advice: advice}); err != nil {
-			s.log.Error("refusal failed", "error", err)
-		}
-		return
-	}
-	if err := s.render(c, code, "error", page{Title: "Not done"}, errorView{Advice: advice}); err != nil {
-		s.log.Error("error page failed", "error", err)
-	}
-}
-
-type errorView struct{ Advice string }

@@ -72,10 +72,10 @@ func (s *server) why(c *echo.Context, snap *look.Snapshot) error {
 		}
 		own := snap.Forecast.Plantings[i].ByPick[pick][crop.Market]
 		learned, ok := snap.Stand.Learned(i)
-		if !ok || over(snap, i) && own.AtBest() == 0 {
+		if !ok || snap.Over(i) && own.AtBest() == 0 {
 			continue
 		}
-		v.Rows = append(v.Rows, whyRow{ID: p.ID, Variety: p.Variety, Bed: bedOf(snap, p.ID), Spread: newSpreadView(own, most, 0), Knows: sentence(why(snap, i)),
+		v.Rows = append(v.Rows, whyRow{ID: p.ID, Variety: p.Variety, Bed: snap.Book.BedOf(p.ID), Spread: newSpreadView(own, most, 0), Knows: sentence(why(snap, i)),
 			Learned: learnedWords(learned, p.Growth.Profile.Yield.Habit == crop.Again), Stands: standsWords(snap, i), Warning: strain(learned), mean: own.Mean()})
 	}
 	slices.SortStableFunc(v.Rows, func(a, b whyRow) int { return cmp.Compare(b.mean, a.mean) })
@@ -152,11 +152,4 @@ func standsWords(snap *look.Snapshot, i int) string {
 		}
 	}
 	return fmt.Sprintf("About %.0f stems stand in the window now, %.0f in bud, %.0f have no bud yet.", window, bud, standing.ToCome)
-}
-
-func strain(l forecast.Learned) string {
-	if !l.Strained {
-		return ""
-	}
-	return "Its records contradict each other: were the counts and cuts of another row written down here, or a branch counted several times? Look at them below its dates and correct what is wrong."
 }

@@ -163,6 +163,9 @@ type Standing struct {
 	ToCome               float64 // stems that have no bud yet
 }
 
+// Finished tells whether a planting has given what it will: less than one stem on the ladder, and less than one to come.
+func (s Standing) Finished() bool { return s.Likely < 1 && s.ToCome < 1 }
+
 // Standing returns what stands on planting i where its records end.
 func (s *Stand) Standing(i int) Standing {
 	var out Standing

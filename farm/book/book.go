@@ -94,6 +94,12 @@ func (b *Book) Planting(id string) (Planting, bool) {
 	return Find(b.Plantings, func(p Planting) bool { return p.ID == id })
 }
 
+// BedOf returns the bed of a planting, empty where it has none.
+func (b *Book) BedOf(planting string) string {
+	p, _ := b.Planting(planting)
+	return p.Bed
+}
+
 // Bed returns a bed by its id.
 func (b *Book) Bed(id string) (Bed, bool) {
 	return Find(b.Beds, func(x Bed) bool { return x.ID == id })

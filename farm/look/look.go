@@ -95,3 +95,12 @@ func cutDays(b *book.Book, planting string, season growth.Season, upto day.Day) 
 	}
 	return first, last
 }
+
+// Finished tells whether planting i has nothing on the ladder any more, and nothing to come.
+func (s *Snapshot) Finished(i int) bool { return s.Stand.Standing(i).Finished() }
+
+// Over tells whether planting i is dead, pulled out or finished: nothing is counted or cut on it any more.
+func (s *Snapshot) Over(i int) bool {
+	ended := s.Model.Plantings[i].Ended
+	return s.Stand.Dead(i) || !ended.IsZero() && !ended.After(s.View.Today) || s.Finished(i)
+}

@@ -23,7 +23,7 @@ func roundOf(s *look.Season, i int, record book.Planting, sky *seasonSky) rounds
 	if profile.Lasts(record.Method) && !p.Dates.Emerged.Likely.IsZero() {
 		p.Method = crop.Established // its first year's jobs are behind it
 	}
-	p.Finished = standing.Likely < 1 && standing.ToCome < 1 && !s.Dates[i].Emerged.Likely.IsZero() && s.Dates[i].Emerged.Likely.Before(s.View.Today)
+	p.Finished = standing.Finished() && !s.Dates[i].Emerged.Likely.IsZero() && s.Dates[i].Emerged.Likely.Before(s.View.Today)
 	if record.Method == crop.Tray {
 		up := s.Dates[i].Emerged.Likely
 		if up.IsZero() {

@@ -1,12 +1,11 @@
 package web
 
 import (
-	"fmt"
-
 	"dewcount/core/day"
 	"dewcount/core/plan"
 	"dewcount/farm/look"
 	"dewcount/farm/plans"
+	"fmt"
 )
 
 func clashesOf(stays []look.BedStay) []plan.Clash { return plan.Clashes(look.PatchesOf(stays)) }
