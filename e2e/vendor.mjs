@@ -1,7 +1,7 @@
-// Copies what the pages ship from the npm packages into web/vendor. Run it after a package is updated: npm run vendor.
+// Copies what the pages ship from the npm packages into web/assets/vendor. Run it after a package is updated: npm run vendor.
 import { cp, mkdir, rm } from 'node:fs/promises'
 
-const to = new URL('../web/vendor/', import.meta.url)
+const to = new URL('../web/assets/vendor/', import.meta.url)
 const from = new URL('./node_modules/', import.meta.url)
 const font = '@fontsource/atkinson-hyperlegible-next/'
 

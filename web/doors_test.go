@@ -17,6 +17,7 @@ import (
 	"dewcount/farm/book"
 	"dewcount/people"
 	"dewcount/records"
+	"dewcount/web/page"
 )
 
 const goodPassword = "hedge bucket lantern"
@@ -27,7 +28,7 @@ type house struct {
 	server *httptest.Server
 	people *people.People
 	store  *records.Records
-	routes []route
+	routes []page.Route
 	owner  people.Person
 }
 
@@ -52,13 +53,13 @@ func newOpenHouse(t *testing.T) *house {
 	t.Cleanup(func() { sessions.Close() })
 	clock := func() time.Time { return time.Date(2026, 7, 9, 4, 20, 0, 0, time.UTC) }
 	h := &house{t: t, people: people.New(store, clock, "ABCD-2345"), store: store, server: httptest.NewUnstartedServer(nil)}
-	o := Options{Log: slog.New(slog.DiscardHandler), Hosts: []string{h.server.Listener.Addr().String()}, People: h.people, Sessions: sessions, Secure: true,
+	o := page.Options{Log: slog.New(slog.DiscardHandler), Hosts: []string{h.server.Listener.Addr().String()}, People: h.people, Sessions: sessions, Secure: true,
 		Address: "https://dew.lan:8443", Certificate: []byte("certificate")}
 	handler, err := New(farm.New(store, clock), o)
 	if err != nil {
 		t.Fatal(err)
 	}
-	h.routes = (&server{}).routes()
+	h.routes = routes(&page.Site{})
 	h.server.Config.Handler = handler
 	h.server.StartTLS()
 	t.Cleanup(h.server.Close)
@@ -167,29 +168,29 @@ func TestEveryRouteRefusesWhoMayNot(t *testing.T) {
 	open := []string{"GET /assets/*", "GET /worker.js", "GET /signin", "POST /signin", "GET /first", "POST /first", "GET /join/:secret", "POST /join/:secret", "GET /calendar/:secret"}
 	browsers := map[people.Role]*http.Client{"": h.browser(), people.Reader: h.as(people.Reader), people.Crew: h.as(people.Crew), people.Owner: h.as(people.Owner)}
 	for _, r := range h.routes {
-		if r.need == anybody {
-			if !slices.Contains(open, r.method+" "+r.path) {
-				t.Errorf("%s %s is open to anybody: is that meant?", r.method, r.path)
+		if r.Need == page.Anybody {
+			if !slices.Contains(open, r.Method+" "+r.Path) {
+				t.Errorf("%s %s is open to anybody: is that meant?", r.Method, r.Path)
 			}
 			continue
 		}
-		path := samples.Replace(r.path)
+		path := samples.Replace(r.Path)
 		for role, c := range browsers {
-			may := role.May(r.need)
-			if may && r.method == http.MethodPost {
+			may := role.May(r.Need)
+			if may && r.Method == http.MethodPost {
 				continue
 			}
-			answer, _ := h.send(c, r.method, path, nil)
+			answer, _ := h.send(c, r.Method, path, nil)
 			led := strings.HasPrefix(answer.Header.Get("Location"), "/signin")
 			switch {
 			case may && (answer.StatusCode == http.StatusForbidden || answer.StatusCode == http.StatusUnauthorized || led):
-				t.Errorf("%s %s as %s: %d to %q, but they may", r.method, path, role, answer.StatusCode, answer.Header.Get("Location"))
-			case !may && role == "" && r.method == http.MethodGet && !led:
-				t.Errorf("%s %s by a stranger: %d, want to be led to the door", r.method, path, answer.StatusCode)
-			case !may && role == "" && r.method == http.MethodPost && answer.StatusCode != http.StatusUnauthorized:
-				t.Errorf("%s %s by a stranger: %d, want 401", r.method, path, answer.StatusCode)
+				t.Errorf("%s %s as %s: %d to %q, but they may", r.Method, path, role, answer.StatusCode, answer.Header.Get("Location"))
+			case !may && role == "" && r.Method == http.MethodGet && !led:
+				t.Errorf("%s %s by a stranger: %d, want to be led to the door", r.Method, path, answer.StatusCode)
+			case !may && role == "" && r.Method == http.MethodPost && answer.StatusCode != http.StatusUnauthorized:
+				t.Errorf("%s %s by a stranger: %d, want 401", r.Method, path, answer.StatusCode)
 			case !may && role != "" && answer.StatusCode != http.StatusForbidden:
-				t.Errorf("%s %s as %s: %d, want 403", r.method, path, role, answer.StatusCode)
+				t.Errorf("%s %s as %s: %d, want 403", r.Method, path, role, answer.StatusCode)
 			}
 		}
 	}
@@ -327,23 +328,23 @@ func TestWhoMayChangeWhat(t *testing.T) {
 	field := []string{"/field", "/rounds", "/plantings/:planting/count", "/counts/:id", "/plantings/:planting/cut", "/cuts/:id", "/plantings/:planting/scout", "/scouting/:id",
 		"/plantings/:planting/spray", "/sprays/:id", "/withdraw", "/undo", "/demo/step"}
 	doors := []string{"/signin", "/first", "/join/:secret"}
-	s := &server{step: func(context.Context) error { return nil }}
-	for _, r := range s.routes() {
+	s := &page.Site{Step: func(context.Context) error { return nil }}
+	for _, r := range routes(s) {
 		want := people.Owner
 		switch {
-		case slices.Contains(doors, r.path):
-			want = anybody
-		case slices.Contains(signedIn, r.path):
+		case slices.Contains(doors, r.Path):
+			want = page.Anybody
+		case slices.Contains(signedIn, r.Path):
 			want = people.Reader
-		case slices.Contains(field, r.path):
+		case slices.Contains(field, r.Path):
 			want = people.Crew
 		}
-		if r.method == http.MethodPost && r.need != want {
-			t.Errorf("POST %s is for %q, want %q", r.path, r.need, want)
+		if r.Method == http.MethodPost && r.Need != want {
+			t.Errorf("POST %s is for %q, want %q", r.Path, r.Need, want)
 		}
-		inside := strings.HasSuffix(r.path, "/new") || strings.HasSuffix(r.path, "/edit") || slices.Contains([]string{"/people", "/farm", "/box", "/start"}, r.path)
-		if r.method == http.MethodGet && (r.need == people.Owner) != inside {
-			t.Errorf("GET %s is for %q: only pages that change the plan, the farm and its people are the owner's", r.path, r.need)
+		inside := strings.HasSuffix(r.Path, "/new") || strings.HasSuffix(r.Path, "/edit") || slices.Contains([]string{"/people", "/farm", "/box", "/start"}, r.Path)
+		if r.Method == http.MethodGet && (r.Need == people.Owner) != inside {
+			t.Errorf("GET %s is for %q: only pages that change the plan, the farm and its people are the owner's", r.Path, r.Need)
 		}
 	}
 }

@@ -19,6 +19,7 @@ import (
 	"dewcount/demo"
 	"dewcount/farm"
 	"dewcount/records"
+	"dewcount/web/page"
 )
 
 var ctx = context.Background()
@@ -81,7 +82,7 @@ func alone(t *testing.T) {
 func newSite(t testing.TB, withDemo bool) *site {
 	t.Helper()
 	store := openStore(t, withDemo)
-	o := Options{Log: slog.New(slog.DiscardHandler)}
+	o := page.Options{Log: slog.New(slog.DiscardHandler)}
 	if withDemo {
 		o.Step = func(ctx context.Context) error { return demo.Step(ctx, store) }
 	}

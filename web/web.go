@@ -7,38 +7,77 @@ import (
 	"strings"
 
 	"dewcount/farm"
+	"dewcount/web/assets"
+	"dewcount/web/beds"
+	"dewcount/web/crops"
+	"dewcount/web/door"
+	"dewcount/web/exports"
+	"dewcount/web/field"
+	"dewcount/web/fordate"
+	"dewcount/web/morning"
+	"dewcount/web/orders"
+	"dewcount/web/page"
+	"dewcount/web/plantings"
+	"dewcount/web/rounds"
+	"dewcount/web/season"
+	"dewcount/web/seeds"
+	"dewcount/web/settings"
+	"dewcount/web/successions"
+	"dewcount/web/why"
 
-	lru "github.com/hashicorp/golang-lru/v2"
 	"github.com/labstack/echo/v5"
 	"github.com/labstack/echo/v5/middleware"
 )
 
 // New returns the handler of a farm's pages.
-func New(f *farm.Farm, o Options) (http.Handler, error) {
+func New(f *farm.Farm, o page.Options) (http.Handler, error) {
 	if o.Name == "" {
 		o.Name = "dewcount"
 	}
-	pages, err := parsePages()
+	s, err := page.NewSite(f, o)
 	if err != nil {
 		return nil, err
 	}
-	s := &server{farm: f, step: o.Step, log: o.Log, pages: pages, jobs: newJobs(), box: o.Box, doors: o.People, visitor: o.Visitor, address: o.Address, certificate: o.Certificate}
-	s.wrote, _ = lru.New[string, int64](mostWriters)                                                               // an error is of a size below one
+	for _, v := range views(s) {
+		if err := s.Parse(v.Templates); err != nil {
+			return nil, err
+		}
+	}
 	e := echo.NewWithConfig(echo.Config{Router: echo.NewRouter(echo.RouterConfig{UnescapePathParamValues: true})}) // a row can be called Löwenmaul 1/2
 	e.Logger = o.Log
-	e.HTTPErrorHandler = s.fail
+	e.HTTPErrorHandler = s.Fail
 	e.Use(middleware.Recover(), onlyHosts(o.Hosts), headers, middleware.BodyLimit(mostBody), middleware.CSRFWithConfig(middleware.CSRFConfig{
-		TokenLookup: "form:csrf,header:X-CSRF-Token", CookieName: cookieName(o.Name+"_csrf", o.Secure), CookiePath: "/", CookieHTTPOnly: true,
+		TokenLookup: "form:csrf,header:X-CSRF-Token", CookieName: page.CookieName(o.Name+"_csrf", o.Secure), CookiePath: "/", CookieHTTPOnly: true,
 		CookieSecure: o.Secure, CookieSameSite: http.SameSiteLaxMode, Skipper: isFile,
 	}))
-	for _, r := range s.routes() {
-		e.Add(r.method, r.path, s.needs(r.need, r.do))
+	for _, r := range routes(s) {
+		e.Add(r.Method, r.Path, s.Needs(r.Need, r.Do))
 	}
-	if s.doors == nil {
-		return e, nil
+	return s.WithSessions(e), nil
+}
+
+// views are all folders of pages. None knows another.
+func views(s *page.Site) []page.View {
+	return []page.View{morning.View(s), rounds.View(s), field.View(s), plantings.View(s), why.View(s), orders.View(s), season.View(s), successions.View(s),
+		fordate.View(s), beds.View(s), seeds.View(s), crops.View(s), settings.View(s), door.View(s), exports.View(s)}
+}
+
+// routes returns all addresses; a test walks them in every role.
+func routes(s *page.Site) []page.Route {
+	all := []page.Route{
+		page.Get("/assets/*", page.Anybody, assets.Serve),
+		page.Get("/worker.js", page.Anybody, assets.Worker),
+		page.Get("/go", page.Look, s.On(s.Jump)),
+		page.Post("/withdraw", page.Record, s.Withdraw),
+		page.Post("/undo", page.Record, s.Undo),
 	}
-	s.sessions = newSessions(o)
-	return s.sessions.LoadAndSave(e), nil
+	if s.Step != nil {
+		all = append(all, page.Post("/demo/step", page.Record, s.StepDemo))
+	}
+	for _, v := range views(s) {
+		all = append(all, v.Routes...)
+	}
+	return append(all, page.Get("/*", page.Look, func(*echo.Context) error { return echo.ErrNotFound }))
 }
 
 // isFile tells whether a file of the page is asked for: it is the same for everybody, and brings no cookie that a proxy or a race could keep.

@@ -12,6 +12,9 @@ import (
 	"dewcount/core/crop"
 	"dewcount/demo"
 	"dewcount/farm"
+	"dewcount/say"
+	"dewcount/web/assets"
+	"dewcount/web/page"
 )
 
 func TestEveryPageOfTheDemo(t *testing.T) {
@@ -145,7 +148,7 @@ func TestFilesAreKept(t *testing.T) {
 		answer.Body.Close()
 		return answer
 	}
-	for address, kept := range map[string]string{assetAddress("assets/app.css"): "immutable", "/assets/vendor/atkinson-400.woff2": "max-age=2592000", "/assets/assets/walk.js": "no-cache"} {
+	for address, kept := range map[string]string{assets.Address("assets/app.css"): "immutable", "/assets/vendor/atkinson-400.woff2": "max-age=2592000", "/assets/assets/walk.js": "no-cache"} {
 		answer := get(address, "")
 		if got := answer.Header.Get("Cache-Control"); answer.StatusCode != http.StatusOK || !strings.Contains(got, kept) {
 			t.Errorf("%s: %s, kept for %q, want %q", address, answer.Status, got, kept)
@@ -273,14 +276,14 @@ func TestThePathOfARecord(t *testing.T) {
 	if status, _, _ = s.post("/", "/demo/step", url.Values{}); status != http.StatusSeeOther {
 		t.Errorf("a step: %d", status)
 	}
-	if _, body := s.get("/"); !strings.Contains(body, fullDay(demo.FirstDay.Add(1))) {
+	if _, body := s.get("/"); !strings.Contains(body, say.FullDay(demo.FirstDay.Add(1))) {
 		t.Error("the clock did not move")
 	}
 }
 
 func BenchmarkPages(b *testing.B) {
 	store := openStore(b, true)
-	handler, err := New(farm.New(store, time.Now), Options{Hosts: []string{"example.com"}, Log: slog.New(slog.DiscardHandler)})
+	handler, err := New(farm.New(store, time.Now), page.Options{Hosts: []string{"example.com"}, Log: slog.New(slog.DiscardHandler)})
 	if err != nil {
 		b.Fatal(err)
 	}

@@ -23,6 +23,7 @@ import (
 	"dewcount/records"
 	"dewcount/trust"
 	"dewcount/web"
+	"dewcount/web/page"
 
 	"golang.org/x/net/netutil"
 )
@@ -106,7 +107,7 @@ func (p program) listen(ctx context.Context, at site) (err error) {
 		return nobody
 	}
 	var config *tls.Config
-	options := web.Options{People: crew, Log: slog.New(slog.NewTextHandler(p.stderr, &slog.HandlerOptions{Level: slog.LevelWarn}))}
+	options := page.Options{People: crew, Log: slog.New(slog.NewTextHandler(p.stderr, &slog.HandlerOptions{Level: slog.LevelWarn}))}
 	farmHost, err := farmAddress(ctx, store)
 	if err != nil {
 		return err
@@ -159,7 +160,7 @@ func (p program) listen(ctx context.Context, at site) (err error) {
 }
 
 // certificates returns how the server proves itself, and the hosts for which it can.
-func (p program) certificates(at site, farmHost *url.URL, o *web.Options) (*tls.Config, []string, error) {
+func (p program) certificates(at site, farmHost *url.URL, o *page.Options) (*tls.Config, []string, error) {
 	if at.cert != "" {
 		c, err := tls.LoadX509KeyPair(at.cert, at.key)
 		if err != nil {

@@ -1,0 +1,95 @@
+package say
+
+import (
+	"fmt"
+	"math"
+	"time"
+
+	"dewcount/core/crop"
+	"dewcount/core/day"
+	"dewcount/core/forecast"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
+)
+
+// WhyNow says which counts and cuts a planting's forecast rests on.
+func WhyNow(snap *look.Snapshot, i int) string {
+	p := snap.Model.Plantings[i]
+	counts, cuts := 0, 0
+	var last book.Count
+	for _, c := range snap.Book.Counts {
+		if c.Planting == p.ID {
+			counts++
+			if last.CountedAt.IsZero() || c.CountedAt.Instant(0) > last.CountedAt.Instant(0) {
+				last = c
+			}
+		}
+	}
+	for _, c := range snap.Book.Cuts {
+		if c.Planting == p.ID {
+			cuts++
+		}
+	}
+	words := "not counted yet: reckoned from its start on " + SpokenYear(p.Growth.Started, snap.View.Today) + ", the weather since, and what other rows of the crop did"
+	if counts > 0 {
+		words = fmt.Sprintf("%s, the last on %s: %s on %d of %d plants", Number(counts, "count"), SpokenYear(last.CountedAt.Day(), snap.View.Today),
+			Stems(last.Total()), last.PlantsCount, p.Growth.Plants)
+	}
+	if cuts > 0 {
+		words += "; " + Number(cuts, "cut")
+	}
+	return words
+}
+
+// Rests says what weather the forecast rests on.
+func Rests(snap *look.Snapshot) string {
+	o := snap.Model.Outlook
+	words := "No weather is on record: the season is taken to be usual for this latitude and height."
+	if n := len(o.Observed); n > 0 {
+		words = fmt.Sprintf("Weather on record up to %s", SpokenYear(o.Observed[n-1].Day, snap.View.Today))
+		if m := len(o.Issued); m > 0 {
+			words += fmt.Sprintf(", the forecast up to %s", o.Issued[m-1].Day.Spoken())
+		}
+		words += fmt.Sprintf(", then %d weathers that are possible here.", snap.Model.Members)
+	}
+	if snap.Stand.Bridged > 0 {
+		words += fmt.Sprintf(" %s missing since the first sowing and bridged by what is usual: load them to be surer.", Number(snap.Stand.Bridged, "day"))
+	}
+	return words
+}
+
+// Waits says that a planting must not be cut on a day, empty where it may.
+func Waits(b *book.Book, planting string, on day.Day) string {
+	spray, until, waits := b.Waiting(planting, on)
+	if !waits {
+		return ""
+	}
+	return fmt.Sprintf("Do not cut %s before %s: sprayed with %s on %s, %d days of waiting by its label.", planting, until.Spoken(), spray.Product, spray.SprayedAt.Day().Spoken(), spray.WaitDays)
+}
+
+// Clock writes a solar hour of a day as the farm's clock shows it, to a quarter of an hour. That the sun is up to sixteen minutes
+// fast or slow in the course of the year is left out.
+func Clock(solar float64, d day.Day, place book.Place) string {
+	year, month, date := d.Date()
+	_, offset := time.Date(year, month, date, 12, 0, 0, 0, place.Zone).Zone()
+	hour := solar - place.Longitude/15 + float64(offset)/3600
+	quarters := int(math.Round(4*hour)+96) % 96
+	return fmt.Sprintf("%d:%02d", quarters/4, quarters%4*15)
+}
+
+func Strain(l forecast.Learned) string {
+	if !l.Strained {
+		return ""
+	}
+	return "Its records contradict each other: were the counts and cuts of another row written down here, or a branch counted several times? Look at them below its dates and correct what is wrong."
+}
+
+// NextCut says when the first stems of planting i are likely, and how many.
+func NextCut(snap *look.Snapshot, i int) string {
+	for j, d := range snap.Forecast.PickDays {
+		if next := snap.Forecast.Plantings[i].ByPick[j][crop.Market]; next.Likely() > 0 {
+			return fmt.Sprintf("%s: %s.", d.Spoken(), Bounds(next.Sure(), next.Likely(), next.AtBest()))
+		}
+	}
+	return "Nothing to cut in the next five weeks."
+}

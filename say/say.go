@@ -1,0 +1,179 @@
+package say
+
+import (
+	"fmt"
+	"math"
+	"strconv"
+	"strings"
+	"unicode"
+	"unicode/utf8"
+
+	"dewcount/core/day"
+	"dewcount/core/forecast"
+
+	"golang.org/x/text/runes"
+	"golang.org/x/text/transform"
+	"golang.org/x/text/unicode/norm"
+)
+
+// Compass names a direction in degrees.
+func Compass(deg float64) string {
+	names := []string{"north", "north-east", "east", "south-east", "south", "south-west", "west", "north-west"}
+	return names[int(math.Round(deg/45))%8]
+}
+
+// Plain writes a text without capitals and accents, so that lowenmaul finds Löwenmaul.
+func Plain(s string) string {
+	bare := transform.Chain(norm.NFD, runes.Remove(runes.In(unicode.Mn)), norm.NFC)
+	out, _, err := transform.String(bare, s)
+	if err != nil {
+		out = s
+	}
+	return strings.ToLower(strings.ReplaceAll(out, "ß", "ss"))
+}
+
+func Number(n int, of string) string {
+	if n == 1 {
+		return "1 " + of
+	}
+	return fmt.Sprintf("%d %ss", n, of)
+}
+
+// Sentence makes a sentence of words: a capital in front, a full stop behind.
+func Sentence(words string) string {
+	first, size := utf8.DecodeRuneInString(words)
+	if size == 0 {
+		return ""
+	}
+	words = string(unicode.ToUpper(first)) + words[size:]
+	if !strings.HasSuffix(words, ".") && !strings.HasSuffix(words, "?") {
+		words += "."
+	}
+	return words
+}
+
+func Days(n int) string {
+	if n == 1 {
+		return "1 day"
+	}
+	return fmt.Sprintf("%d days", n)
+}
+
+// SpokenHours says minutes as growers do: in quarters of an hour.
+func SpokenHours(minutes float64) string {
+	if minutes < 53 {
+		return fmt.Sprintf("%.0f min", math.Max(5, 5*math.Round(minutes/5)))
+	}
+	quarters := int(math.Round(minutes / 15))
+	part := []string{"", "¼", "½", "¾"}[quarters%4]
+	if quarters == 4 {
+		return "1 hour"
+	}
+	return fmt.Sprintf("%d%s hours", quarters/4, part)
+}
+
+// Readable writes a value of a record as a person reads it.
+func Readable(value string) string {
+	if value == "" {
+		return "nothing"
+	}
+	if d, err := day.Parse(value); err == nil {
+		return d.Spoken()
+	}
+	if m, err := day.ParseMoment(value); err == nil {
+		return m.Spoken()
+	}
+	return value
+}
+
+// Ordinal writes the place of something in a row.
+func Ordinal(n int) string {
+	words := []string{"", "", "second", "third", "fourth", "fifth", "sixth", "seventh", "eighth", "ninth", "tenth"}
+	if n < len(words) && words[n] != "" {
+		return words[n]
+	}
+	switch {
+	case n%10 == 1 && n%100 != 11:
+		return fmt.Sprintf("%dst", n)
+	case n%10 == 2 && n%100 != 12:
+		return fmt.Sprintf("%dnd", n)
+	case n%10 == 3 && n%100 != 13:
+		return fmt.Sprintf("%drd", n)
+	}
+	return fmt.Sprintf("%dth", n)
+}
+
+func FullDay(d day.Day) string { return d.Midnight().Format("Monday 2 January 2006") }
+
+// Bounds says how many stems there will be, as growers do.
+func Bounds(sure, likely, best int) string {
+	switch {
+	case best == 0:
+		return "none"
+	case sure == best:
+		return fmt.Sprintf("%d sure", sure)
+	default:
+		return fmt.Sprintf("%d sure, %d likely, %d at best", sure, likely, best)
+	}
+}
+
+// Tenths says a chance as growers do.
+func Tenths(chance float64) string {
+	switch n := int(math.Round(10 * chance)); {
+	case chance >= 0.985:
+		return "as good as certain"
+	case n <= 1:
+		return "1 time in 10 or less"
+	default:
+		return fmt.Sprintf("%d times in 10", min(9, n))
+	}
+}
+
+// When says a date with its bounds.
+func When(w forecast.When, now day.Day) string {
+	switch {
+	case w.Likely.IsZero():
+		return "hardly this season"
+	case w.Early == w.Late:
+		return SpokenYear(w.Likely, now)
+	default:
+		return fmt.Sprintf("%s (%s to %s)", SpokenYear(w.Likely, now), w.Early.Midnight().Format("2 Jan"), w.Late.Midnight().Format("2 Jan"))
+	}
+}
+
+// Stems writes a number of stems.
+func Stems(n int) string {
+	if n == 1 {
+		return "1 stem"
+	}
+	return strconv.Itoa(n) + " stems"
+}
+
+// List writes names as a sentence does.
+func List(names []string) string {
+	switch len(names) {
+	case 0:
+		return ""
+	case 1:
+		return names[0]
+	default:
+		return strings.Join(names[:len(names)-1], ", ") + " and " + names[len(names)-1]
+	}
+}
+
+// SpokenYear writes a date, with its year where it is not the same as that of another.
+func SpokenYear(d, now day.Day) string {
+	year, _, _ := d.Date()
+	if other, _, _ := now.Date(); year == other {
+		return d.Spoken()
+	}
+	return d.Midnight().Format("Mon 2 January 2006")
+}
+
+// SpokenMoment is spokenYear with the hour.
+func SpokenMoment(m day.Moment, now day.Day) string {
+	if clock := m.Clock(); clock != "" {
+		return SpokenYear(m.Day(), now) + ", " + clock
+	}
+	return SpokenYear(m.Day(), now)
+}

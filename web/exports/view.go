@@ -1,0 +1,22 @@
+// Package exports is what can be taken away as a file: lists, drawings and the calendar.
+package exports
+
+import (
+	"embed"
+
+	"dewcount/web/page"
+)
+
+//go:embed *.html
+var templates embed.FS
+
+// A view is the site as this folder's handlers have it.
+type view struct{ *page.Site }
+
+// View returns the addresses of this folder, who may use them, and the templates that they show.
+func View(site *page.Site) page.View {
+	s := view{site}
+	return page.View{Templates: templates, Routes: append([]page.Route{
+		page.Get("/calendar/:secret", page.Anybody, s.feed),
+	}, s.exports()...)}
+}

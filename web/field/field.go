@@ -1,0 +1,80 @@
+package field
+
+import (
+	"encoding/json"
+	"errors"
+	"net/http"
+
+	"dewcount/core/day"
+	"dewcount/farm/book"
+	"dewcount/fault"
+	"dewcount/say"
+	"dewcount/web/page"
+
+	"github.com/labstack/echo/v5"
+)
+
+// A fieldRecord is what a phone sends: a kind of record and its fields as they were typed, its id among them.
+type fieldRecord struct {
+	Kind   string            `json:"kind"`
+	Fields map[string]string `json:"fields"`
+}
+
+// token hands out a fresh token for the next record.
+func (s view) token(c *echo.Context) error {
+	token, _ := c.Get("csrf").(string)
+	c.Response().Header().Set("Cache-Control", "no-store")
+	return c.JSON(http.StatusOK, map[string]string{"token": token})
+}
+
+// addField takes one record that was made in the field. Sent again it is acknowledged again, and kept once.
+func (s view) addField(c *echo.Context) error {
+	var r fieldRecord
+	if err := json.NewDecoder(c.Request().Body).Decode(&r); err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, "this is no record: load the page anew and count again")
+	}
+	err := s.keepField(c, r)
+	var faults fault.List
+	if errors.As(err, &faults) {
+		return c.JSON(http.StatusUnprocessableEntity, page.Refusal{Advice: say.Sentence(faults[0].Advice), Field: faults[0].Field})
+	}
+	if err != nil {
+		return err
+	}
+	return c.JSON(http.StatusOK, map[string]bool{"kept": true})
+}
+
+func (s view) keepField(c *echo.Context, r fieldRecord) error {
+	ctx, from := c.Request().Context(), page.Typed(func(name string) string { return r.Fields[name] })
+	if from("id") == "" {
+		return fault.List{{Field: "id", Advice: "this record has no id: load the page anew and count again"}}
+	}
+	today, err := s.Today(c)
+	if err != nil {
+		return err
+	}
+	if r.Kind == book.Events.Name {
+		f := book.NewFields(from)
+		event := book.ReadEvent(f)
+		notToComeDay(f, "on", event.On, today)
+		if err := f.Faults(); err != nil {
+			return err
+		}
+		return s.Farm.Saw(ctx, page.By(c), event)
+	}
+	read, ok := map[string]rowReader{book.Counts.Name: readCount, book.Scoutings.Name: readScouting}[r.Kind]
+	if !ok {
+		return fault.List{{Field: "kind", Advice: "this kind of record is not made in the field: load the page anew"}}
+	}
+	made, err := read(from, today)
+	if err != nil {
+		return err
+	}
+	return s.Farm.Add(ctx, page.By(c), made)
+}
+
+func notToComeDay(f *book.Fields, name string, d, today day.Day) {
+	if d.After(today) {
+		f.Fault(name, "%s has not come yet: today is %s", d.Spoken(), today.Spoken())
+	}
+}

@@ -1,0 +1,123 @@
+package field
+
+import (
+	"fmt"
+	"net/url"
+
+	"dewcount/core/climate"
+	"dewcount/core/day"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
+	"dewcount/say"
+	"dewcount/web/page"
+
+	"github.com/labstack/echo/v5"
+)
+
+func usualScouting(snap *look.Snapshot, _ book.Planting) map[string]string {
+	return map[string]string{"on": snap.View.Today.String()}
+}
+
+// scoutingForm shows the form of a look for pests: of a new one, or of the one with an id.
+func (s view) scoutingForm(c *echo.Context, code int, snap *look.Snapshot, p book.Planting, id string, from page.Typed, faults map[string]string) error {
+	here := "/plantings/" + url.PathEscape(p.ID)
+	v := page.FormView{Heading: "Pests and damage on " + p.ID, Action: here + "/scout", Save: "Record it", Cancel: here,
+		Lead: fmt.Sprintf("%s. The share of spoiled stems counts in the forecast for ten days.", p.Variety)}
+	if id != "" {
+		v.Action, v.Save = "/scouting/"+url.PathEscape(id), "Keep the correction"
+		v.Withdraw = &page.DoneView{Words: "Withdraw it", Kind: book.Scoutings.Name, ID: id}
+	}
+	v.Fields = page.Fill([]page.Field{
+		{Name: "id", Kind: "hidden"},
+		{Name: "cause", Label: "What was seen", List: "causes", Needed: true, Hint: "Such as earwigs, mildew, hail."},
+		{Name: "on", Label: "When", Kind: "date", Needed: true},
+		{Name: "stems", Label: "Stems looked at", Mode: "numeric", Needed: true},
+		{Name: "spoiled", Label: "Spoiled among them", Mode: "numeric", Hint: "Empty if only the pest was seen."},
+		{Name: "done", Label: "What was done", Hint: "Such as bags, picked by hand."},
+		{Name: "note", Label: "Note"},
+	}, from, faults)
+	v.Fault = page.Rest(v.Fields, faults)
+	v.Suggestions, v.ListID = s.usualCauses(snap), "causes"
+	return s.Show(c, code, "form", "/plantings", v.Heading, snap, v)
+}
+
+func readScouting(from page.Typed, today day.Day) (book.Record, error) {
+	f := book.NewFields(from)
+	x := book.ReadScouting(f)
+	notToComeDay(f, "on", x.On, today)
+	return x.Record(), f.Faults()
+}
+
+func (s view) usualSpray(snap *look.Snapshot, _ book.Planting) map[string]string {
+	return map[string]string{"sprayed_at": s.usually(snap, 21)}
+}
+
+func (s view) sprayForm(c *echo.Context, code int, snap *look.Snapshot, p book.Planting, id string, from page.Typed, faults map[string]string) error {
+	here := "/plantings/" + url.PathEscape(p.ID)
+	v := page.FormView{Heading: "A spray on " + p.ID, Action: here + "/spray", Save: "Record the spray", Cancel: here,
+		Lead: "Only as the product's label says, by whoever is licensed where that is asked for, and by the local rules. " + sprayHours(snap)}
+	if id != "" {
+		v.Action, v.Save = "/sprays/"+url.PathEscape(id), "Keep the correction"
+		v.Withdraw = &page.DoneView{Words: "Withdraw it", Kind: book.Sprays.Name, ID: id}
+	}
+	v.Fields = page.Fill([]page.Field{
+		{Name: "id", Kind: "hidden"},
+		{Name: "product", Label: "Product", Needed: true, Hint: "As its label names it."},
+		{Name: "sprayed_at", Label: "When", Kind: "datetime-local", Needed: true},
+		{Name: "wait_days", Label: "Days until it may be cut", Mode: "numeric", Needed: true, Hint: "The waiting time on the label. Until then the row is marked."},
+		{Name: "entry_h", Label: "Hours until anybody goes in", Mode: "numeric", Needed: true, Hint: "From the label; 0 if it names none."},
+		{Name: "note", Label: "Note"},
+	}, from, faults)
+	v.Fault = page.Rest(v.Fields, faults)
+	return s.Show(c, code, "form", "/plantings", v.Heading, snap, v)
+}
+
+// sprayHours says when no bees fly, and what the weather has against a spray.
+func sprayHours(snap *look.Snapshot) string {
+	place, err := snap.Book.Place()
+	if err != nil {
+		return ""
+	}
+	today := snap.View.Today
+	const beesHome = 0.5 // hours after sunset
+	sunset := 12 + min(23, max(1, climate.SunHours(place.Latitude, today.YearDay())))/2
+	words := fmt.Sprintf("Never on open flowers, and not while bees fly: tonight they are home from about %s.", say.Clock(sunset+beesHome, today, place))
+	var against []string
+	if e := snap.Stand.Weather(today); e.TmaxC >= 25 {
+		against = append(against, fmt.Sprintf("%.0f °C are expected, which burns leaves and dries the drops", e.TmaxC))
+	}
+	for _, d := range []day.Day{today, today.Add(1)} {
+		if mm, known := rainOn(snap.Book, d, today); known && mm >= 1 {
+			against = append(against, fmt.Sprintf("%.0f mm of rain on %s would wash it off", mm, d.Spoken()))
+		}
+	}
+	if against != nil {
+		words += " " + say.Sentence(say.List(against))
+	}
+	return words
+}
+
+// rainOn returns the rain of a day as it was observed, or foretold last.
+func rainOn(b *book.Book, d, today day.Day) (float64, bool) {
+	var last book.WeatherDay
+	found := false
+	for _, w := range b.Weather {
+		if w.Date != d || w.RainMM == nil || w.IssuedOn.After(today) {
+			continue
+		}
+		if !found || w.IssuedOn.IsZero() || !last.IssuedOn.IsZero() && w.IssuedOn.After(last.IssuedOn) {
+			last, found = w, true
+		}
+	}
+	if !found {
+		return 0, false
+	}
+	return *last.RainMM, true
+}
+
+func readSpray(from page.Typed, today day.Day) (book.Record, error) {
+	f := book.NewFields(from)
+	x := book.ReadSpray(f)
+	notToCome(f, "sprayed_at", x.SprayedAt, today)
+	return x.Record(), f.Faults()
+}

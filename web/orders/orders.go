@@ -1,0 +1,294 @@
+package orders
+
+import (
+	"net/http"
+	"net/url"
+	"slices"
+	"strconv"
+	"strings"
+
+	"dewcount/core/day"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
+	"dewcount/farm/market"
+	"dewcount/say"
+	"dewcount/web/page"
+	"dewcount/web/parts"
+
+	"github.com/labstack/echo/v5"
+)
+
+// An ordersView shows what is promised, day by day, and how sure it is.
+type ordersView struct {
+	Find   page.FindView
+	Dues   []parts.DueView
+	Orders []orderLink
+}
+
+type orderLink struct{ ID, Words string }
+
+func (s view) orders(c *echo.Context, snap *look.Snapshot) error {
+	v := ordersView{Find: page.NewFind(c, "/orders", "order, customer, what it wants", nil)}
+	found := make(map[string]bool)
+	for _, o := range snap.Book.Orders {
+		said := []string{o.ID, o.Customer, orderWords(o, snap.View.Today)}
+		for _, l := range snap.Book.OrderLines {
+			if l.Order == o.ID {
+				said = append(said, lineWords(snap, l))
+			}
+		}
+		if found[o.ID] = v.Find.Takes("", said...); found[o.ID] {
+			v.Orders = append(v.Orders, orderLink{o.ID, orderWords(o, snap.View.Today)})
+		}
+	}
+	for _, d := range market.Dues(snap) {
+		if found[d.Order.ID] {
+			v.Dues = append(v.Dues, parts.NewDue(d))
+		}
+	}
+	slices.SortFunc(v.Orders, func(a, b orderLink) int { return strings.Compare(a.ID, b.ID) })
+	return s.Show(c, http.StatusOK, "orders", "/orders", "Orders", snap, v)
+}
+
+func orderWords(o book.Order, now day.Day) string {
+	words := map[string]string{"market": "market", "event": "event", "standing": "standing bucket"}[o.Kind]
+	if o.Repeats == "" {
+		return words + " on " + say.SpokenYear(o.DueOn, now)
+	}
+	words += " every " + o.DueOn.Weekday().String() + " from " + say.SpokenYear(o.DueOn, now)
+	if !o.Until.IsZero() {
+		words += " to " + say.SpokenYear(o.Until, now)
+	}
+	return words
+}
+
+// An orderView shows one order's wants, to be changed.
+type orderView struct {
+	ID, Words string
+	Customer  string
+	Lines     []orderLineView
+	New       []page.Field
+	Fault     string
+	Names     []string
+	Dues      []parts.DueView
+}
+
+type orderLineView struct {
+	Line, What, Stems, ID string
+	Shown, Fault          string
+}
+
+func (s view) order(c *echo.Context, snap *look.Snapshot, o book.Order) error {
+	return s.orderPage(c, http.StatusOK, snap, o, func(string) string { return "" }, nil)
+}
+
+// orderPage shows an order with what was typed and what is wrong in a line.
+func (s view) orderPage(c *echo.Context, code int, snap *look.Snapshot, o book.Order, from page.Typed, faults map[string]string) error {
+	v := orderView{ID: o.ID, Words: say.Sentence(orderWords(o, snap.View.Today)), Customer: o.Customer}
+	for _, l := range snap.Book.OrderLines {
+		if l.Order != o.ID {
+			continue
+		}
+		line := orderLineView{Line: strconv.Itoa(l.Line), What: lineWords(snap, l), ID: l.Record().ID(), Shown: l.Record().Mark()}
+		switch {
+		case l.Recipe != "" && l.Quantity != nil:
+			line.Stems = strconv.Itoa(*l.Quantity)
+		case l.Stems != nil:
+			line.Stems = strconv.Itoa(*l.Stems)
+		}
+		if from("line") == line.Line {
+			line.Stems, line.Fault = from("stems"), strings.TrimSpace(faults[""]+" "+faults["stems"])
+		}
+		v.Lines = append(v.Lines, line)
+	}
+	slices.SortFunc(v.Lines, func(a, b orderLineView) int {
+		return len(a.Line)*1000 - len(b.Line)*1000 + strings.Compare(a.Line, b.Line)
+	})
+	v.New = []page.Field{{Name: "what", Label: "Variety, crop, role or colour", List: "wants", Needed: true, Hint: "Such as Tall zinnia, filler, white filler, anything white."},
+		{Name: "stems", Label: "Stems", Mode: "numeric", Needed: true}, {Name: "min_length_cm", Label: "At least so long in cm", Mode: "decimal"}}
+	if from("line") == "" {
+		v.New = page.Fill(v.New, from, faults)
+		v.Fault = page.Rest(v.New, faults)
+	}
+	v.Names = wantNames(snap)
+	for _, d := range market.Dues(snap) {
+		if d.Order.ID == o.ID {
+			v.Dues = append(v.Dues, parts.NewDue(d))
+		}
+	}
+	return s.Show(c, code, "order", "/orders", o.ID, snap, v)
+}
+
+// lineWords says what a line wants.
+func lineWords(snap *look.Snapshot, l book.OrderLine) string {
+	words := market.What(snap, l)
+	if l.Recipe != "" {
+		words = "bouquets: " + l.Recipe
+	}
+	if l.MinLengthCM != nil {
+		words += ", " + book.Decimal(*l.MinLengthCM) + " cm or longer"
+	}
+	return words
+}
+
+// wantNames are the varieties on record, the crops that they are of, and their roles and colours.
+func wantNames(snap *look.Snapshot) []string {
+	var names []string
+	for _, v := range snap.Book.Varieties {
+		names = append(names, v.Name)
+		if p := snap.Book.Crop(v.Crop); p != nil {
+			names = append(names, p.Name)
+		}
+		for _, colour := range v.Colours() {
+			names = append(names, "anything "+colour)
+			if v.Role != "" {
+				names = append(names, colour+" "+v.Role, v.Role)
+			}
+		}
+	}
+	slices.Sort(names)
+	return slices.Compact(names)
+}
+
+// setLine adds a line to an order, or gives one that is there another number of stems.
+func (s view) setLine(c *echo.Context, snap *look.Snapshot, o book.Order) error {
+	from := page.Posted(c)
+	line := book.OrderLine{Order: o.ID, Use: map[string]string{"market": "market", "event": "event", "standing": "florist"}[o.Kind]}
+	f := book.NewFields(from)
+	did := "recorded"
+	if n, err := strconv.Atoi(from("line")); err == nil {
+		for _, l := range snap.Book.OrderLines {
+			if l.Order == o.ID && l.Line == n {
+				line, did = l, "corrected"
+			}
+		}
+	} else {
+		s.name(snap, f, &line, strings.TrimSpace(from("what")))
+		for _, l := range snap.Book.OrderLines {
+			if l.Order == o.ID {
+				line.Line = max(line.Line, l.Line)
+			}
+		}
+		for _, p := range snap.Book.History { // a withdrawn line keeps its number, so that it can come back
+			if r, err := p.Record(); err == nil && r.Kind == book.OrderLines && r.Field("order") == o.ID {
+				if n, err := strconv.Atoi(r.Field("line")); err == nil {
+					line.Line = max(line.Line, n)
+				}
+			}
+		}
+		line.Line++
+	}
+	wanted := f.Whole("stems", 1, 100_000)
+	if line.Recipe != "" {
+		line.Quantity = &wanted
+	} else {
+		line.Stems = &wanted
+	}
+	if did == "recorded" {
+		line.MinLengthCM = f.OptNumber("min_length_cm", 1, 300)
+	}
+	err := f.Faults()
+	if err == nil {
+		if did == "corrected" {
+			err = s.Farm.CorrectShown(c.Request().Context(), page.By(c), from(page.ShownKey), line.Record())
+		} else {
+			err = s.Farm.Add(c.Request().Context(), page.By(c), line.Record())
+		}
+	}
+	if faults, only := page.FaultsOf(c, err, from, page.Of, "stems"); only {
+		return s.orderPage(c, http.StatusUnprocessableEntity, snap, o, from, faults)
+	}
+	if err != nil {
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, page.AddressOf(did, line.Record(), "orders", o.ID))
+}
+
+// name gives a line the variety, the crop, or the colour and role of a name.
+func (s view) name(snap *look.Snapshot, f *book.Fields, l *book.OrderLine, what string) {
+	if v, ok := snap.Book.Variety(what); ok {
+		l.Variety = v.Name
+		return
+	}
+	for _, p := range snap.Book.Crops() {
+		if strings.EqualFold(p.Name, what) || p.ID == what {
+			l.Crop = p.ID
+			return
+		}
+	}
+	colour, role := "", what
+	if words := strings.Fields(what); len(words) > 1 {
+		last := len(words) - 1
+		colour, role = strings.Join(words[:last], " "), words[last]
+		if words[0] == "anything" {
+			colour, role = strings.Join(words[1:], " "), ""
+		}
+	}
+	for _, v := range snap.Book.Varieties {
+		if (role == "" || v.Role == role) && v.ColourShare(colour) > 0 {
+			l.Colour, l.Role = colour, role
+			return
+		}
+	}
+	f.Fault("what", "%q is no variety, crop, role or colour here: choose one from the list", what)
+}
+
+func orderFields() []page.Field {
+	return []page.Field{
+		{Name: "order", Label: "Name", Needed: true, Hint: "Such as Saturday market, or the event."},
+		page.Field{Name: "kind", Label: "Kind", Kind: "select"}.Choose(page.Option{Value: "market", Label: "market day"}, page.Option{Value: "event", Label: "event"},
+			page.Option{Value: "standing", Label: "standing bucket"}),
+		{Name: "due_on", Label: "Due on", Kind: "date", Needed: true},
+		page.Field{Name: "repeats", Label: "Again", Kind: "select"}.Choose(page.Option{Value: "", Label: "once"}, page.Option{Value: "weekly", Label: "every week"}),
+		{Name: "until", Label: "Until", Kind: "date"},
+		{Name: "customer", Label: "For whom"},
+		{Name: "note", Label: "Note"},
+	}
+}
+
+func (s view) newOrder(c *echo.Context, snap *look.Snapshot) error {
+	return s.orderForm(c, http.StatusOK, snap, "", func(name string) string { return c.QueryParam(name) }, nil)
+}
+
+func (s view) editOrder(c *echo.Context, snap *look.Snapshot, o book.Order) error {
+	return s.orderForm(c, http.StatusOK, snap, o.ID, page.Of(o.Record()), nil)
+}
+
+// orderForm shows the form of an order: of a new one, or of the one with an id.
+func (s view) orderForm(c *echo.Context, code int, snap *look.Snapshot, id string, from page.Typed, faults map[string]string) error {
+	v := page.FormView{Heading: "Add a market day or an order", Action: "/orders", Save: "Add it", Cancel: "/orders",
+		Lead: "Then say what it wants, and see what is covered."}
+	fields := orderFields()
+	if id != "" {
+		here := "/orders/" + url.PathEscape(id)
+		v = page.FormView{Heading: "Correct " + id, Action: here, Save: "Keep the correction", Cancel: here, Lead: "Its lines stay as they are.",
+			Withdraw: &page.DoneView{Words: "Withdraw this order", Kind: book.Orders.Name, ID: id}}
+		fields = fields[1:]
+	}
+	v.Fields = page.Fill(fields, from, faults)
+	v.Fault = page.Rest(v.Fields, faults)
+	return s.Show(c, code, "form", "/orders", v.Heading, snap, v)
+}
+
+func (s view) addOrder(c *echo.Context, snap *look.Snapshot) error {
+	return s.keepOrder(c, snap, "")
+}
+
+func (s view) correctOrder(c *echo.Context, snap *look.Snapshot, o book.Order) error {
+	return s.keepOrder(c, snap, o.ID)
+}
+
+// keepOrder keeps the order that a form sent: a new one, or in the place of the one with an id.
+func (s view) keepOrder(c *echo.Context, snap *look.Snapshot, id string) error {
+	from := page.Posted(c)
+	f := book.NewFields(func(name string) string {
+		if name == "order" && id != "" {
+			return id
+		}
+		return from(name)
+	})
+	o := book.ReadOrder(f)
+	return s.Keep(c, f.Faults(), o.Record(), id != "", func(faults map[string]string) error {
+		return s.orderForm(c, http.StatusUnprocessableEntity, snap, id, from, faults)
+	}, "orders", o.ID)
+}

@@ -1,0 +1,28 @@
+// Package orders is what is promised: the list of orders, the page of each with what there will be for it, and its forms.
+package orders
+
+import (
+	"embed"
+
+	"dewcount/web/page"
+)
+
+//go:embed *.html
+var templates embed.FS
+
+// A view is the site as this folder's handlers have it.
+type view struct{ *page.Site }
+
+// View returns the addresses of this folder, who may use them, and the templates that they show.
+func View(site *page.Site) page.View {
+	s := view{site}
+	return page.View{Templates: templates, Routes: []page.Route{
+		page.Get("/orders", page.Look, s.On(s.orders)),
+		page.Get("/orders/:order", page.Look, s.OnOrder(s.order)),
+		page.Get("/orders/new", page.Own, s.On(s.newOrder)),
+		page.Post("/orders", page.Own, s.On(s.addOrder)),
+		page.Get("/orders/:order/edit", page.Own, s.OnOrder(s.editOrder)),
+		page.Post("/orders/:order", page.Own, s.OnOrder(s.correctOrder)),
+		page.Post("/orders/:order/lines", page.Own, s.OnOrder(s.setLine)),
+	}}
+}

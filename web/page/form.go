@@ -1,0 +1,153 @@
+package page
+
+import (
+	"errors"
+	"net/http"
+	"net/url"
+	"strings"
+
+	"dewcount/farm/book"
+	"dewcount/fault"
+	"dewcount/say"
+
+	"github.com/labstack/echo/v5"
+)
+
+// A Field is an input of a form: what was typed stays, and what is wrong stands beside it.
+type Field struct {
+	Name, Label, Hint, Kind, Mode string // kind: of the input element; mode: of the keyboard
+	Typed, Fault, List            string // list: the id of a list of suggestions
+	Options                       []Option
+	Needed                        bool
+	Complete                      string // what a browser may fill in, nothing unless said
+}
+
+type Option struct {
+	Value, Label string
+	Chosen       bool
+}
+
+// Choose marks the typed option.
+func (f Field) Choose(options ...Option) Field {
+	for _, o := range options {
+		o.Chosen = o.Value == f.Typed
+		f.Options = append(f.Options, o)
+	}
+	return f
+}
+
+// typed returns what was typed into a field of a form, or what a record says.
+type Typed func(name string) string
+
+// Posted reads a form that was sent.
+func Posted(c *echo.Context) Typed {
+	return func(name string) string { return c.FormValue(name) }
+}
+
+// Of reads a record.
+func Of(r book.Record) Typed {
+	return func(name string) string {
+		for i, column := range r.Kind.Columns {
+			if column == name {
+				return r.Rows[0][i]
+			}
+		}
+		return ""
+	}
+}
+
+// FaultsBy returns the advice for each field, and whether err is no more than faults.
+func FaultsBy(err error) (map[string]string, bool) {
+	var faults fault.List
+	if !errors.As(err, &faults) {
+		return nil, false
+	}
+	by := make(map[string]string)
+	for _, f := range faults {
+		if by[f.Field] == "" {
+			by[f.Field] = say.Sentence(f.Advice)
+		}
+	}
+	return by, true
+}
+
+// Fill puts what was typed and what is wrong into fields.
+func Fill(fields []Field, from Typed, faults map[string]string) []Field {
+	for i := range fields {
+		f := &fields[i]
+		f.Typed, f.Fault = from(f.Name), faults[f.Name]
+		options := f.Options
+		f.Options = nil
+		*f = f.Choose(options...)
+	}
+	return fields
+}
+
+// Rest returns the advice for what no field of the form is named after.
+func Rest(fields []Field, faults map[string]string) string {
+	if faults[""] != "" {
+		return faults[""]
+	}
+	for name, advice := range faults {
+		there := false
+		for _, f := range fields {
+			there = there || f.Name == name
+		}
+		if !there {
+			return advice
+		}
+	}
+	return ""
+}
+
+// AddressOf builds an address of parts, and tells on the page there what was done to a record.
+func AddressOf(did string, r book.Record, parts ...string) string {
+	for i, p := range parts {
+		parts[i] = url.PathEscape(p)
+	}
+	return "/" + strings.Join(parts, "/") + "?done=" + url.QueryEscape(did+":"+r.Kind.Name+":"+r.ID())
+}
+
+// Keep keeps the record that a form made, a new one or in the place of the one that stands; where it has faults, or something else stands than
+// the form showed, again shows the form with them, otherwise parts are the page that tells what was done.
+func (s *Site) Keep(c *echo.Context, err error, record book.Record, stands bool, again func(map[string]string) error, parts ...string) error {
+	return s.KeepAs(c, err, record, stands, Of, again, parts...)
+}
+
+// KeepAs is keep for a form that has a record otherwise than its columns are.
+func (s *Site) KeepAs(c *echo.Context, err error, record book.Record, stands bool, as func(book.Record) Typed, again func(map[string]string) error, parts ...string) error {
+	did := "recorded"
+	switch {
+	case err != nil:
+	case stands:
+		did, err = "corrected", s.Farm.CorrectShown(c.Request().Context(), By(c), c.FormValue(ShownKey), record)
+	default:
+		err = s.Farm.Add(c.Request().Context(), By(c), record)
+	}
+	if faults, only := FaultsOf(c, err, Posted(c), as); only {
+		return again(faults)
+	}
+	if err != nil {
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, AddressOf(did, record, parts...))
+}
+
+// A FormView is a page that is a form.
+type FormView struct {
+	Links                         []LinkView // to what belongs to it
+	Heading, Action, Save, Cancel string
+	Lead                          string
+	Fields                        []Field
+	More                          []Field // shown apart: rarely needed
+	Fault                         string  // what belongs to no field
+	Varieties                     []string
+	Suggestions                   []string // for the field that names their list
+	ListID                        string
+	Withdraw                      *DoneView // what may be withdrawn here
+}
+
+type LinkView struct {
+	Name, Href string
+	Here       bool
+}

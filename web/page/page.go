@@ -1,0 +1,230 @@
+package page
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"html/template"
+	"io/fs"
+	"log/slog"
+	"net/http"
+	"time"
+
+	"dewcount/core/day"
+	"dewcount/devices"
+	"dewcount/farm"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
+	"dewcount/fault"
+	"dewcount/people"
+	"dewcount/say"
+
+	"github.com/alexedwards/scs/v2"
+	lru "github.com/hashicorp/golang-lru/v2"
+	"github.com/labstack/echo/v5"
+)
+
+// Options are what a server needs beside its farm.
+type Options struct {
+	Hosts []string                        // the hosts that it answers to, with their port; any other is refused
+	Step  func(ctx context.Context) error // lets a day of the demo pass; nil on a farm of its own
+	Log   *slog.Logger
+
+	Box         devices.Set    // the devices that can be heard
+	People      *people.People // nil: whoever reaches the pages owns the farm
+	Sessions    scs.Store      // of those who are signed in; needed with People
+	Visitor     string         // the name as whom the demo signs its visitor in
+	Name        string         // of the site's cookies: farms that are served from one machine do not share them
+	Secure      bool           // the pages are reached by https alone
+	Address     string         // that the pages are reached by, unless the farm's settings have another
+	Certificate []byte         // of the farm's own authority, which phones must be told to trust; nil where there is none
+}
+
+// A server answers requests for one farm.
+type Site struct {
+	Farm   *farm.Farm
+	Step   func(ctx context.Context) error
+	Log    *slog.Logger
+	Pages  Pages
+	layout *template.Template
+	Jobs   *jobs
+	Wrote  *lru.Cache[string, int64] // by asker: the revision that their last form left
+
+	Box         devices.Set
+	Doors       *people.People
+	Sessions    *scs.SessionManager
+	Visitor     string
+	Address     string
+	Certificate []byte
+}
+
+// NewSite returns the site of a farm, with the pages that are of no view.
+func NewSite(f *farm.Farm, o Options) (*Site, error) {
+	s := &Site{Farm: f, Step: o.Step, Log: o.Log, Pages: make(Pages), Jobs: newJobs(), Box: o.Box, Doors: o.People, Visitor: o.Visitor, Address: o.Address, Certificate: o.Certificate}
+	s.Wrote, _ = lru.New[string, int64](mostWriters) // an error is of a size below one
+	if s.Doors != nil {
+		s.Sessions = newSessions(o)
+	}
+	var err error
+	if s.layout, err = layout(); err != nil {
+		return nil, err
+	}
+	own, err := fs.Sub(templates, "templates/pages")
+	if err != nil {
+		return nil, fmt.Errorf("the templates: %w", err)
+	}
+	return s, s.Parse(own)
+}
+
+// WithSessions returns a handler that knows who is signed in.
+func (s *Site) WithSessions(pages http.Handler) http.Handler {
+	if s.Sessions == nil {
+		return pages
+	}
+	return s.Sessions.LoadAndSave(pages)
+}
+
+// On hands a page the farm as it stands; who comes to a farm without settings is sent to write them down.
+func (s *Site) On(show func(*echo.Context, *look.Snapshot) error) echo.HandlerFunc {
+	return func(c *echo.Context) error {
+		snap, fresh, err := s.snapshot(c)
+		if errors.Is(err, farm.ErrNoFarm) {
+			return c.Redirect(http.StatusSeeOther, "/farm")
+		}
+		if err != nil {
+			return err
+		}
+		if !fresh {
+			c.Set(StaleKey, true)
+		}
+		return show(c, snap)
+	}
+}
+
+// patience is how long a page waits for the farm to be worked out before it shows the last state; staleKey says that it does.
+const (
+	patience = 60 * time.Millisecond
+	StaleKey = "stale"
+)
+
+// snapshot returns the farm for a page, or its last state where newer records are still being worked out, and whether it is as it stands. What
+// changes something waits for the farm as it stands, and so does who has changed something that the last state has not.
+func (s *Site) snapshot(c *echo.Context) (*look.Snapshot, bool, error) {
+	ctx := c.Request().Context()
+	if c.Request().Method != http.MethodGet {
+		snap, err := s.Farm.Snapshot(ctx)
+		return snap, true, err
+	}
+	snap, fresh, err := s.Farm.SnapshotWithin(ctx, patience)
+	if wrote, _ := s.Wrote.Get(asker(c)); err == nil && !fresh && snap.Revision < wrote {
+		snap, err = s.Farm.Snapshot(ctx)
+		return snap, true, err
+	}
+	return snap, fresh, err
+}
+
+// noteWriting remembers up to which revision somebody knows the farm's records, having sent a form. Records that phones send in the field are
+// not meant: nobody waits for a page of them.
+func (s *Site) noteWriting(c *echo.Context) error {
+	if c.Request().Method != http.MethodPost || c.Path() == FieldPath {
+		return nil
+	}
+	revision, err := s.Farm.Revision(c.Request().Context())
+	if err == nil {
+		s.Wrote.Add(asker(c), revision)
+	}
+	return err
+}
+
+// mostWriters is of how many people it is remembered what they wrote last.
+const mostWriters = 100
+
+// OnPlanting is on for a page of the planting that the address names.
+func (s *Site) OnPlanting(show func(*echo.Context, *look.Snapshot, book.Planting) error) echo.HandlerFunc {
+	return s.On(func(c *echo.Context, snap *look.Snapshot) error {
+		p, ok := snap.Book.Planting(c.Param("planting"))
+		if !ok {
+			return book.ErrNoSuchRecord
+		}
+		Shows(c, p.Record())
+		return show(c, snap, p)
+	})
+}
+
+// OnOrder is on for a page of the order that the address names.
+func (s *Site) OnOrder(show func(*echo.Context, *look.Snapshot, book.Order) error) echo.HandlerFunc {
+	return s.On(func(c *echo.Context, snap *look.Snapshot) error {
+		o, ok := snap.Book.Order(c.Param("order"))
+		if !ok {
+			return book.ErrNoSuchRecord
+		}
+		Shows(c, o.Record())
+		return show(c, snap, o)
+	})
+}
+
+// Fail makes a page of an error: the advice for the person, the whole chain for the log.
+func (s *Site) Fail(c *echo.Context, err error) {
+	code, advice := http.StatusInternalServerError, "Something went wrong here. Nothing was changed: go back and try again."
+	if c.Request().Context().Err() != nil {
+		return // whoever asked has gone: nobody reads the answer, and nothing is wrong
+	}
+	var conflict *book.Conflict
+	var changed *book.Changed
+	var faults fault.List
+	var known *echo.HTTPError
+	var words *fault.Advice
+	var closed *denied
+	switch {
+	case errors.As(err, &closed):
+		code, advice = closed.code, say.Sentence(closed.words)
+	case errors.As(err, &words):
+		advice = say.Sentence(words.Words)
+	case errors.As(err, &changed):
+		code, advice = http.StatusConflict, say.Sentence(changed.Error())
+	case errors.As(err, &conflict):
+		code, advice = http.StatusConflict, say.Sentence(conflict.Error())
+	case errors.As(err, &faults):
+		code, advice = http.StatusUnprocessableEntity, say.Sentence(faults.Error())
+	case errors.Is(err, book.ErrNoSuchRecord):
+		code, advice = http.StatusNotFound, say.Sentence(err.Error())
+	case echo.StatusCode(err) == http.StatusForbidden:
+		code, advice = http.StatusForbidden, "This form has lain too long. Nothing was changed: go back, reload the page and send it again."
+	case echo.StatusCode(err) == http.StatusNotFound:
+		code, advice = http.StatusNotFound, "There is no such page here."
+	case errors.As(err, &known):
+		code, advice = known.Code, say.Sentence(known.Message)
+	case echo.StatusCode(err) != 0:
+		code = echo.StatusCode(err)
+	}
+	if code >= http.StatusInternalServerError {
+		s.Log.Error("request failed", "method", c.Request().Method, "path", c.Request().URL.Path, "error", err)
+	}
+	if wantsJSON(c) {
+		if err := c.JSON(code, Refusal{Advice: advice}); err != nil {
+			s.Log.Error("refusal failed", "error", err)
+		}
+		return
+	}
+	if err := s.Render(c, code, "error", Frame{Title: "Not done"}, errorView{Advice: advice}); err != nil {
+		s.Log.Error("error page failed", "error", err)
+	}
+}
+
+type errorView struct{ Advice string }
+
+// FieldPath is where phones send what was recorded without a page.
+const FieldPath = "/field"
+
+// Today returns the farm's day without working anything out.
+func (s *Site) Today(c *echo.Context) (day.Day, error) {
+	book, err := s.Farm.Load(c.Request().Context())
+	if err != nil {
+		return day.Day{}, err
+	}
+	place, err := book.Place()
+	if err != nil {
+		return day.Day{}, err
+	}
+	return s.Farm.Today(place), nil
+}

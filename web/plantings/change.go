@@ -1,0 +1,75 @@
+package plantings
+
+import (
+	"fmt"
+
+	"dewcount/core/crop"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
+	"dewcount/web/draw"
+)
+
+// A changeView holds the forecast before a record beside the one after it.
+type changeView struct {
+	Record  string
+	Warning string
+	Lines   []changeLine
+}
+
+type changeLine struct {
+	Spoken        string
+	Before, After draw.SpreadView
+	Moved         string
+}
+
+const changePicks = 5
+
+func newChange(before, now *look.Snapshot, i int, kind, id string) *changeView {
+	v := &changeView{Record: "the " + book.KindNamed(kind).Singular}
+	if kind == book.Counts.Name {
+		if count, ok := now.Book.Count(id); ok {
+			v.Warning = surprise(before, i, count)
+		}
+	}
+	a, b := before.Forecast.Plantings[i].ByPick, now.Forecast.Plantings[i].ByPick
+	most := 1.0
+	for j := range min(changePicks, len(b)) {
+		most = max(most, a[j][crop.Market].Quantile(0.9), b[j][crop.Market].Quantile(0.9))
+	}
+	for j, d := range now.Forecast.PickDays[:min(changePicks, len(b))] {
+		x, y := a[j][crop.Market], b[j][crop.Market]
+		moved := "as before"
+		switch n := y.Likely() - x.Likely(); {
+		case n > 0:
+			moved = fmt.Sprintf("%d more", n)
+		case n < 0:
+			moved = fmt.Sprintf("%d fewer", -n)
+		}
+		if y.AtBest()-y.Sure() < x.AtBest()-x.Sure() {
+			moved += ", surer"
+		}
+		v.Lines = append(v.Lines, changeLine{d.Spoken(), draw.NewSpreadView(x, most, 0), draw.NewSpreadView(y, most, 0), moved})
+	}
+	return v
+}
+
+// surprise says so where a count is far from what was expected, empty where it is not.
+func surprise(before *look.Snapshot, i int, c book.Count) string {
+	expected := before.Stand.Standing(i)
+	share := float64(c.PlantsCount) / float64(before.Model.Plantings[i].Growth.Plants)
+	seen := 0.0
+	for k, n := range c.Stems {
+		if crop.Rung(k) < crop.Over {
+			seen += float64(n)
+		}
+	}
+	const few = 5 // stems whose number is chance
+	low, high := expected.Sure*share, expected.AtBest*share
+	switch {
+	case seen > 1.3*high+few:
+		return fmt.Sprintf("%.0f stems are far more than the %.0f to %.0f expected on these plants. Was it the right row, and each branch counted once? If so, leave it: the forecast has moved.", seen, low, high)
+	case seen < 0.7*low-few:
+		return fmt.Sprintf("%.0f stems are far fewer than the %.0f to %.0f expected on these plants. Was it the right row? If so, leave it: the forecast has moved.", seen, low, high)
+	}
+	return ""
+}

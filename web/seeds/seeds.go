@@ -1,0 +1,277 @@
+package seeds
+
+import (
+	"cmp"
+	"fmt"
+	"net/http"
+	"slices"
+	"strconv"
+
+	"dewcount/core/day"
+	"dewcount/core/plan"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
+	"dewcount/farm/plans"
+	"dewcount/say"
+	"dewcount/web/draw"
+	"dewcount/web/page"
+
+	"github.com/labstack/echo/v5"
+)
+
+// A seedsView is what is to be bought, sown and raised in a season.
+type seedsView struct {
+	Find     page.FindView
+	Year     int
+	YearName string
+	Years    []page.LinkView
+	Lines    []seedView
+	Raisings []raisingView
+	Bench    []benchView
+	BenchHas string
+	BenchBox string
+	BenchW   string
+	Trays    []trayView
+	NewTray  []page.Field
+	Fault    string
+	Labels   string
+	Basis    string
+}
+
+type seedView struct {
+	Variety, Crop, Plants, Seeds, Stock, Order, Packets, Parts string
+	Sowings                                                    []string // what to pack, by sowing
+	Short                                                      bool
+}
+
+// A raisingView is the life of a sowing's trays.
+type raisingView struct {
+	ID, Variety, Trays, Sow, OffHeat, PotOn, Out, Window, Warning string
+	Harden                                                        []string
+	Late                                                          bool
+}
+
+// A benchView is a week of the nursery.
+type benchView struct {
+	Week, Words                        string
+	X, W, HeatY, HeatH, BenchY, BenchH string
+	Full                               bool
+}
+
+type trayView struct{ ID, Words string }
+
+func (s view) seeds(c *echo.Context, snap *look.Snapshot) error {
+	return s.seedsPage(c, http.StatusOK, snap, func(string) string { return "" }, nil)
+}
+
+func (s view) seedsPage(c *echo.Context, code int, snap *look.Snapshot, from page.Typed, faults map[string]string) error {
+	year, years := page.YearOf(c, snap)
+	if c.QueryParam("year") == "" && !hasSowings(snap, year) {
+		year++
+	}
+	season, ok, err := s.SeasonOf(c, snap, "/seeds", "Seeds and trays", year)
+	if err != nil || !ok {
+		return err
+	}
+	place, err := snap.Book.Place()
+	if err != nil {
+		return err
+	}
+	v := seedsView{Year: year, YearName: page.YearName(year, snap), Labels: "/labels?year=" + strconv.Itoa(year)}
+	for _, y := range years {
+		v.Years = append(v.Years, page.LinkView{Name: page.YearName(y, snap), Href: "/seeds?year=" + strconv.Itoa(y), Here: y == year})
+	}
+	v.Basis = fmt.Sprintf("Plants that bear, %.0f in 100 lost on the way, %.0f in 100 sown beyond, direct rows twice as thick; all rounded up.", 100*place.Losses, 100*place.Margin)
+	v.Find = page.NewFind(c, "/seeds", "variety or crop", nil)
+	v.Find.Kept = []page.LinkView{{Name: "year", Href: strconv.Itoa(year)}}
+	lines := plans.Seeds(season)
+	for _, l := range lines {
+		if l.Seeds+l.Parts > 0 && v.Find.Takes("", l.Variety, l.Profile.Name) {
+			v.Lines = append(v.Lines, newSeedView(snap, l))
+		}
+		for _, w := range l.Sowings {
+			if w.Raising != nil {
+				v.Raisings = append(v.Raisings, newRaising(snap, l, w))
+			}
+		}
+	}
+	slices.SortStableFunc(v.Raisings, func(a, b raisingView) int { return cmp.Compare(a.Sow, b.Sow) })
+	v.bench(plans.Bench(season, lines), place)
+	for _, t := range snap.Book.Trays {
+		words := strconv.Itoa(t.Cells) + " cells"
+		if t.LengthCM != nil && t.WidthCM != nil {
+			words += fmt.Sprintf(", %s by %s cm", book.Decimal(*t.LengthCM), book.Decimal(*t.WidthCM))
+		}
+		v.Trays = append(v.Trays, trayView{t.ID, words})
+	}
+	v.NewTray = page.Fill([]page.Field{{Name: "tray", Label: "Name", Needed: true, Hint: "Such as 72 cells."}, {Name: "cells", Label: "Cells", Mode: "numeric", Needed: true},
+		{Name: "length_cm", Label: "Length in cm", Mode: "decimal"}, {Name: "width_cm", Label: "Width in cm", Mode: "decimal"}}, from, faults)
+	v.Fault = page.Rest(v.NewTray, faults)
+	return s.Show(c, code, "seeds", "/seeds", "Seeds and trays", snap, v)
+}
+
+// hasSowings tells whether anything is still to be started in a growing year.
+func hasSowings(snap *look.Snapshot, year int) bool {
+	place, err := snap.Book.Place()
+	if err != nil {
+		return false
+	}
+	return slices.ContainsFunc(snap.Book.Plantings, func(p book.Planting) bool {
+		return p.StartedOn.After(snap.View.Today) && look.SeasonYears(p.StartedOn, place.Latitude)[1] == year
+	})
+}
+
+func newSeedView(snap *look.Snapshot, l plans.SeedLine) seedView {
+	v := seedView{Variety: l.Variety, Crop: l.Profile.Name, Plants: strconv.Itoa(l.Plants), Seeds: strconv.Itoa(l.Seeds), Short: l.ToOrder > 0}
+	if l.Parts > 0 {
+		v.Parts = strconv.Itoa(l.Parts) + " to set"
+		v.Seeds = v.Parts
+		v.Short = false
+	}
+	if l.StockKnown {
+		v.Stock = strconv.Itoa(l.InStock)
+	}
+	if l.Seeds > 0 {
+		v.Order = strconv.Itoa(l.ToOrder)
+		if l.Packets > 0 {
+			v.Packets = say.Number(l.Packets, "packet")
+		}
+	}
+	for _, w := range l.Sowings {
+		if w.Planting.StartedOn.Before(snap.View.Today) || w.Seeds == 0 {
+			continue
+		}
+		words := fmt.Sprintf("%s, %s: %d seeds", w.Planting.ID, say.SpokenYear(w.Planting.StartedOn, snap.View.Today), w.Seeds)
+		if w.Trays > 0 {
+			words += fmt.Sprintf(" in %s of %s", say.Number(w.Trays, "tray"), w.Tray.ID)
+		}
+		v.Sowings = append(v.Sowings, words)
+	}
+	return v
+}
+
+func newRaising(snap *look.Snapshot, l plans.SeedLine, w plans.SeedSowing) raisingView {
+	r := w.Raising
+	v := raisingView{ID: w.Planting.ID, Variety: l.Variety, Sow: say.SpokenYear(r.Sown, snap.View.Today), Out: r.Out.Spoken(), Trays: "no tray chosen"}
+	if w.Trays > 0 {
+		v.Trays = fmt.Sprintf("%s of %s", say.Number(w.Trays, "tray"), w.Tray.ID)
+	}
+	if !r.OffHeat.IsZero() {
+		v.OffHeat = r.OffHeat.Spoken()
+	}
+	if !r.PotOn.IsZero() {
+		v.PotOn = r.PotOn.Spoken()
+	}
+	v.Window = "from " + r.Earliest.Spoken()
+	if !r.Latest.IsZero() {
+		v.Window += ", no later than " + r.Latest.Spoken()
+	}
+	for _, h := range r.Harden {
+		night := "in for the night"
+		if h.Night {
+			night = "out overnight"
+		}
+		v.Harden = append(v.Harden, fmt.Sprintf("%s: %d hours outdoors, %s", h.Day.Spoken(), h.Hours, night))
+	}
+	switch {
+	case r.Out.Before(r.Earliest):
+		v.Warning = fmt.Sprintf("planted out on %s it is too young, or frost may still come: wait until %s", r.Out.Spoken(), r.Earliest.Spoken())
+	case !r.Latest.IsZero() && r.Earliest.After(r.Latest):
+		v.Warning = fmt.Sprintf("it will be too old for its tray before the frost is over: sow about %s later", say.Number((r.Earliest.Sub(r.Latest)+6)/7, "week"))
+	case !r.Latest.IsZero() && r.Out.After(r.Latest) && r.Stunts:
+		v.Warning = fmt.Sprintf("kept beyond %s it is stunted for good and never makes a stem: plant out before, or sow later", r.Latest.Spoken())
+	case !r.Latest.IsZero() && r.Out.After(r.Latest):
+		v.Warning = fmt.Sprintf("kept beyond %s it is held back: plant out before, or pot on", r.Latest.Spoken())
+	}
+	return v
+}
+
+// bench draws the nursery week by week.
+func (v *seedsView) bench(weeks []plan.BenchWeek, place book.Place) {
+	if len(weeks) == 0 {
+		return
+	}
+	most := 1.0
+	for _, w := range weeks {
+		most = max(most, float64(w.Heat+w.Bench))
+	}
+	if place.BenchTrays != nil {
+		most = max(most, float64(*place.BenchTrays))
+	}
+	const width, height = 44.0, 90.0
+	y := draw.NewScale(0, most, height, 6)
+	for i, w := range weeks {
+		b := benchView{Week: w.Monday.Midnight().Format("2 Jan"), X: draw.Place1(float64(i) * width), W: draw.Place1(width - 3)}
+		b.HeatY, b.HeatH = draw.Place1(y.At(float64(w.Heat))), draw.Place1(y.At(0)-y.At(float64(w.Heat)))
+		b.BenchY, b.BenchH = draw.Place1(y.At(float64(w.Heat+w.Bench))), draw.Place1(y.At(float64(w.Heat))-y.At(float64(w.Heat+w.Bench)))
+		b.Words = fmt.Sprintf("Week of %s: %d on the heat, %d on the bench, %d hardening off", w.Monday.Spoken(), w.Heat, w.Bench, w.Harden)
+		if place.BenchTrays != nil && w.Heat+w.Bench > *place.BenchTrays {
+			b.Full = true
+			b.Words += fmt.Sprintf(": more than the %d there is room for", *place.BenchTrays)
+		}
+		v.Bench = append(v.Bench, b)
+	}
+	v.BenchW = draw.Place1(width * float64(len(weeks)))
+	v.BenchBox = fmt.Sprintf("0 0 %.0f 112", width*float64(len(weeks)))
+	if place.BenchTrays != nil {
+		v.BenchHas = draw.Place1(y.At(float64(*place.BenchTrays)))
+	}
+}
+
+// addTray keeps a tray size.
+func (s view) addTray(c *echo.Context, snap *look.Snapshot) error {
+	from := page.Posted(c)
+	f := book.NewFields(from)
+	t := book.ReadTray(f)
+	return s.Keep(c, f.Faults(), t.Record(), false, func(faults map[string]string) error {
+		return s.seedsPage(c, http.StatusUnprocessableEntity, snap, from, faults)
+	}, "seeds")
+}
+
+// A labelsView is labels to print: one for each tray and each row.
+type labelsView struct {
+	YearName string
+	Labels   []labelView
+}
+
+type labelView struct{ ID, Variety, Line, Foot string }
+
+func (s view) labels(c *echo.Context, snap *look.Snapshot) error {
+	year, _ := page.YearOf(c, snap)
+	season, ok, err := s.SeasonOf(c, snap, "/seeds", "Labels", year)
+	if err != nil || !ok {
+		return err
+	}
+	v := labelsView{YearName: page.YearName(year, snap)}
+	for _, l := range plans.Seeds(season) {
+		for _, w := range l.Sowings {
+			trays := max(1, w.Trays)
+			for i := range trays {
+				v.Labels = append(v.Labels, newLabel(w, l, i+1, trays))
+			}
+		}
+	}
+	slices.SortStableFunc(v.Labels, func(a, b labelView) int { return cmp.Compare(a.ID, b.ID) })
+	return s.Show(c, http.StatusOK, "labels", "/seeds", "Labels", snap, v)
+}
+
+func newLabel(w plans.SeedSowing, l plans.SeedLine, number, of int) labelView {
+	date := func(d day.Day) string { return d.Midnight().Format("2 Jan 2006") }
+	v := labelView{ID: w.Planting.ID, Variety: l.Variety, Line: "started " + date(w.Planting.StartedOn)}
+	if w.Raising != nil {
+		v.Line = "sown " + date(w.Planting.StartedOn) + ", out " + date(w.Raising.Out)
+		if !w.Raising.Latest.IsZero() {
+			v.Foot = "no later than " + date(w.Raising.Latest)
+		}
+	}
+	if of > 1 {
+		v.ID += fmt.Sprintf(" %d/%d", number, of)
+	}
+	if w.Planting.Bed != "" {
+		if v.Foot != "" {
+			v.Foot += ", "
+		}
+		v.Foot += "bed " + w.Planting.Bed
+	}
+	return v
+}

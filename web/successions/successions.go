@@ -1,0 +1,373 @@
+package successions
+
+import (
+	"context"
+	"fmt"
+	"math"
+	"net/http"
+	"net/url"
+	"strconv"
+	"strings"
+
+	"dewcount/core/crop"
+	"dewcount/core/day"
+	"dewcount/core/plan"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
+	"dewcount/farm/plans"
+	"dewcount/fault"
+	"dewcount/say"
+	"dewcount/web/draw"
+	"dewcount/web/page"
+
+	"github.com/labstack/echo/v5"
+)
+
+// A successionsView is the form for successions, and the answer beside it.
+type successionsView struct {
+	Fields    []page.Field
+	Fault     string
+	Varieties []string
+	Asked     bool
+	Result    *successionResult
+	Made      []successionLine // successions on record, to be taken back
+}
+
+// A successionLine is a plan of successions that was taken over.
+type successionLine struct {
+	Name, Words string
+	CanGo       bool
+}
+
+// A successionResult is the plan by warmth beside that by the calendar.
+type successionResult struct {
+	Verdict    string
+	School     string
+	Sowings    []sowingLine
+	Options    []string
+	Weeks      []bloomWeek
+	Compared   []comparedLine
+	Notes      []string
+	None       bool
+	CanTake    bool
+	Peak       string
+	Out, Pinch bool // whether any sowing is planted out or pinched
+}
+
+type sowingLine struct {
+	Start, Week, Out, Pinch, Cuts, Squares, Plants string
+	Late                                           bool
+}
+
+// A bloomWeek is a week of both plans beside what is wanted.
+type bloomWeek struct {
+	Week, Want      string
+	Even, Fixed     draw.BandView
+	EvenWords       string
+	FixedWords      string
+	Chance          string
+	Short, Given    bool
+	FixedShort      bool
+	FixedGlut, Glut bool
+}
+
+type comparedLine struct{ What, Even, Fixed string }
+
+func (s view) successions(c *echo.Context, snap *look.Snapshot) error {
+	from := page.Typed(func(name string) string { return c.QueryParam(name) })
+	v := successionsView{Asked: from("asked") != "", Made: successionsMade(snap)}
+	if !v.Asked {
+		return s.successionsPage(c, http.StatusOK, snap, v, successionDefaults(snap, from), nil)
+	}
+	f := book.NewFields(from)
+	ask := plans.ReadSuccessionAsk(snap.Book, f, snap.View.Today)
+	if faults, only := page.FaultsBy(f.Faults()); only {
+		return s.successionsPage(c, http.StatusUnprocessableEntity, snap, v, from, faults)
+	}
+	result, ok, err := s.Answer(c, snap, "/season", "Plan successions", ask, planSuccession(snap, ask))
+	if err != nil || !ok {
+		return err
+	}
+	v.Result = newSuccessionResult(snap, result.(*plans.SuccessionPlan))
+	return s.successionsPage(c, http.StatusOK, snap, v, from, nil)
+}
+
+func planSuccession(snap *look.Snapshot, ask plans.SuccessionAsk) page.Does {
+	return func(ctx context.Context, progress func(float64)) (any, error) {
+		return plans.Successions(ctx, snap, ask, progress)
+	}
+}
+
+// successionDefaults fills what is not typed yet: the season to come, and the farm's chance.
+func successionDefaults(snap *look.Snapshot, from page.Typed) page.Typed {
+	place, _ := snap.Book.Place()
+	cropID := from("crop")
+	if v, ok := snap.Book.Variety(from("variety")); ok {
+		cropID = v.Crop
+	}
+	begins, ends := usualPeriod(snap, snap.Book.Crop(cropID))
+	return func(name string) string {
+		if typed := from(name); typed != "" {
+			return typed
+		}
+		switch name {
+		case "from":
+			return begins.String()
+		case "until":
+			return ends.String()
+		case "chance":
+			return book.Decimal(math.Round(100 * place.Chance))
+		case "stems":
+			return "50"
+		case "existing", "pinch":
+			return "1"
+		}
+		return ""
+	}
+}
+
+// usualPeriod returns a period that a crop, nil for any, can be planned for: what is left of this season if that is worth it, or the next.
+func usualPeriod(snap *look.Snapshot, p *crop.Profile) (from, to day.Day) {
+	quick, slow := 60, 80
+	if p != nil {
+		quick, slow = p.TypicalDays[0], p.TypicalDays[1]
+	}
+	const worth, whole = 28, 12 * 7
+	today := snap.View.Today
+	frosts := snap.NextFrosts()
+	autumn, spring := frosts.First, frosts.Last
+	from = today.Add(slow)
+	switch {
+	case autumn.IsZero() && spring.IsZero():
+		return from, from.Add(whole)
+	case !autumn.IsZero() && autumn.Sub(from) >= worth && (spring.IsZero() || autumn.Before(spring)):
+		return from, autumn.Add(-7)
+	}
+	if in := spring.Add(quick * 4 / 5); in.After(from) {
+		from = in
+	}
+	return from, from.Add(whole)
+}
+
+func (s view) successionsPage(c *echo.Context, code int, snap *look.Snapshot, v successionsView, from page.Typed, faults map[string]string) error {
+	crops := page.Field{Name: "crop", Label: "Crop", Kind: "select"}.Choose(page.Option{Value: "", Label: "that of the variety"})
+	for _, p := range snap.Book.Crops() {
+		if plan.Succeeds(p) {
+			crops.Options = append(crops.Options, page.Option{Value: p.ID, Label: p.Name})
+		}
+	}
+	v.Fields = page.Fill([]page.Field{
+		crops,
+		{Name: "variety", Label: "Variety", List: "varieties", Hint: "Empty: any of the crop."},
+		{Name: "stems", Label: "Stems a week", Mode: "numeric", Needed: true},
+		{Name: "from", Label: "From", Kind: "date", Needed: true},
+		{Name: "until", Label: "Until", Kind: "date", Needed: true},
+		{Name: "chance", Label: "How sure, in 100", Mode: "numeric", Hint: "90: nine weeks in ten have enough."},
+		page.MethodField(),
+		{Name: "every", Label: "Calendar: a sowing every … days", Mode: "numeric", Hint: "Empty: as the crop table has it."},
+		page.BedField(snap),
+		page.Field{Name: "existing", Label: "What is planted already", Kind: "select"}.Choose(page.Option{Value: "1", Label: "counts"}, page.Option{Value: "", Label: "is left out"}),
+		page.Field{Name: "pinch", Label: "Pinching", Kind: "select"}.Choose(page.Option{Value: "1", Label: "may be used"}, page.Option{Value: "", Label: "is not used"}),
+		page.Field{Name: "by", Label: "School", Kind: "select"}.Choose(page.Option{Value: "", Label: "by warmth, even bloom (usual)"}, page.Option{Value: "weeks", Label: "every so many days"}),
+	}, from, faults)
+	for i := range v.Fields {
+		v.Fields[i].Label = strings.TrimSpace(v.Fields[i].Label)
+	}
+	v.Fault = page.Rest(v.Fields, faults)
+	for _, variety := range snap.Book.Varieties {
+		v.Varieties = append(v.Varieties, variety.Name)
+	}
+	return s.Show(c, code, "successions", "/season", "Plan successions", snap, v)
+}
+
+func newSuccessionResult(snap *look.Snapshot, p *plans.SuccessionPlan) *successionResult {
+	r := &successionResult{School: "by warmth"}
+	if p.By == "weeks" {
+		r.School = fmt.Sprintf("every %d days", p.EveryDays)
+	}
+	r.None = len(p.Sowings) == 0
+	held, wanted, least := 0, 0, 1.0
+	for _, w := range p.Bloom.Weeks {
+		wanted++
+		if w.Reachable {
+			held++
+			least = min(least, w.Chance)
+		}
+	}
+	plants := 0
+	for _, d := range p.Sowings {
+		plants += d.Plants
+		r.Sowings = append(r.Sowings, newSowingLine(snap, d))
+		if d.Late {
+			r.Notes = append(r.Notes, fmt.Sprintf("%s is after the last safe day, %s: the frost may come first.", say.SpokenYear(d.Started, snap.View.Today), say.SpokenYear(p.LastSafe, snap.View.Today)))
+		}
+	}
+	r.Verdict = fmt.Sprintf("%s of %d plants in all: %d of %d weeks have %d stems, the least sure of them %s.", say.Number(len(p.Sowings), "sowing"), plants, held, wanted, p.Stems, say.Tenths(least))
+	switch {
+	case r.None && p.Existing && held == wanted:
+		r.Verdict = fmt.Sprintf("Nothing more is needed: what is planted already supplies all %d weeks, the least sure of them %s.", wanted, say.Tenths(least))
+	case r.None:
+		r.Verdict = "No sowing that can still be made would hold these weeks so surely. Ask for a later period, another way to start, or a lower chance."
+	case p.By == "weeks":
+		r.Verdict = fmt.Sprintf("%s, one every %d days, of %d plants: as many stems in all as the plan by warmth.", say.Number(len(p.Sowings), "sowing"), p.EveryDays, plants)
+	}
+	if given := givenUp(p.Bloom.Weeks); len(given) > 0 && !r.None {
+		r.Notes = append(r.Notes, fmt.Sprintf("Not held: the weeks of %s. At the edge of the season it would take too many plants to be so sure; what there will be stands below.", say.List(given)))
+	}
+	if weeks := p.Bloom.Weeks; len(weeks) > 0 && !weeks[0].Reachable && p.Method != plans.AnyMethod && p.Profile.HasStart(crop.Tray) && p.Profile.PreferredStart != crop.Tray {
+		r.Notes = append(r.Notes, "Started in trays, or in any way it can be, the first weeks may be held: choose so under Started.")
+	}
+	switch {
+	case p.NoneSafe:
+		r.Notes = append(r.Notes, "No sowing from today on is safe from the autumn frost.")
+	case !p.LastSafe.IsZero():
+		r.Notes = append(r.Notes, fmt.Sprintf("Last safe sowing: %s. From it at least half of the stems still come before the frost, nine times in ten.", say.SpokenYear(p.LastSafe, snap.View.Today)))
+	}
+	if p.Bed != "" && p.Room > 0 {
+		r.Notes = append(r.Notes, fmt.Sprintf("Bed %s has room for %d plants at a time in that period.", p.Bed, p.Room))
+	}
+	for _, o := range p.Bloom.Options {
+		if by := o.Sowings - len(p.Bloom.Sowings); by >= -2 && by <= 2 {
+			r.Options = append(r.Options, fmt.Sprintf("%s: %d plants, %.0f stems", say.Number(o.Sowings, "sowing"), o.Plants, o.Stems))
+		}
+	}
+	for _, l := range r.Sowings {
+		r.Out, r.Pinch = r.Out || l.Out != "", r.Pinch || l.Pinch != ""
+	}
+	r.weeks(p)
+	r.Compared = []comparedLine{
+		{"Sowings", strconv.Itoa(len(p.Bloom.Sowings)), strconv.Itoa(len(p.Calendar))},
+		{"Weeks likely short", fmt.Sprintf("%.1f", p.Even.WeeksShort), fmt.Sprintf("%.1f", p.Fixed.WeeksShort)},
+		{"Stems short", fmt.Sprintf("%.0f", p.Even.StemsShort), fmt.Sprintf("%.0f", p.Fixed.StemsShort)},
+		{"Stems too many", fmt.Sprintf("%.0f", p.Even.StemsWasted), fmt.Sprintf("%.0f", p.Fixed.StemsWasted)},
+	}
+	r.peak(snap, p)
+	r.CanTake = !r.None
+	return r
+}
+
+func givenUp(weeks []plan.WeekOutcome) []string {
+	var names []string
+	for _, w := range weeks {
+		if !w.Reachable {
+			names = append(names, w.Monday.Midnight().Format("2 January"))
+		}
+	}
+	return names
+}
+
+func newSowingLine(snap *look.Snapshot, d plans.SowingDates) sowingLine {
+	l := sowingLine{Start: say.SpokenYear(d.Started, snap.View.Today), Plants: strconv.Itoa(d.Plants), Late: d.Late, Week: strconv.Itoa(d.WeekNo), Squares: strconv.Itoa(d.Squares)}
+	if !d.Out.IsZero() {
+		l.Out = say.SpokenYear(d.Out, snap.View.Today)
+	}
+	if !d.PinchOn.IsZero() {
+		l.Pinch = say.SpokenYear(d.PinchOn, snap.View.Today)
+	}
+	if !d.FirstCut.IsZero() {
+		l.Cuts = say.SpokenYear(d.FirstCut, snap.View.Today) + " to " + say.SpokenYear(d.LastCut, snap.View.Today)
+	}
+	return l
+}
+
+// weeks puts both plans beside each other, week by week.
+func (r *successionResult) weeks(p *plans.SuccessionPlan) {
+	most := float64(p.Stems)
+	for i := range p.Bloom.Weeks {
+		most = max(most, p.Bloom.Weeks[i].High, p.CalendarWeeks[i].High)
+	}
+	const glut = 2 // times the want
+	for i, w := range p.Bloom.Weeks {
+		f := p.CalendarWeeks[i]
+		words := func(w plan.WeekOutcome) string {
+			return say.Bounds(int(w.Low), int(w.Likely+0.5), int(w.High+0.5))
+		}
+		band := func(w plan.WeekOutcome) draw.BandView {
+			b := draw.NewBand(w.Low, w.Low+(w.Likely-w.Low)/2, w.Likely, w.Likely+(w.High-w.Likely)/2, w.High, most, p.Stems)
+			b.Title = words(w)
+			return b
+		}
+		r.Weeks = append(r.Weeks, bloomWeek{Week: w.Monday.Spoken(), Want: strconv.Itoa(p.Stems), Even: band(w), Fixed: band(f), EvenWords: words(w), FixedWords: words(f),
+			Chance: fmt.Sprintf("%.0f in 100", 100*w.Chance), Short: w.Likely < w.Want, Given: !w.Reachable, FixedShort: f.Likely < f.Want,
+			Glut: w.Likely > glut*w.Want, FixedGlut: f.Likely > glut*f.Want})
+	}
+}
+
+// peak says what cutting takes in the weeks that give most.
+func (r *successionResult) peak(snap *look.Snapshot, p *plans.SuccessionPlan) {
+	place, err := snap.Book.Place()
+	if err != nil || len(p.PeakHours) == 0 {
+		return
+	}
+	most, at := 0.0, 0
+	for i, h := range p.PeakHours {
+		if h > most {
+			most, at = h, i
+		}
+	}
+	if most == 0 {
+		return
+	}
+	r.Peak = fmt.Sprintf("At its best the week of %s takes %.1f hours of picking at %.0f stems an hour", p.Bloom.Weeks[at].Monday.Spoken(), most, place.StemsAnHour)
+	if place.PickHoursAWeek != nil {
+		r.Peak += fmt.Sprintf(", of the %.0f that your hands have", *place.PickHoursAWeek)
+		if most > *place.PickHoursAWeek {
+			r.Peak += ": more than can be cut"
+		}
+	}
+	r.Peak += "."
+}
+
+// takeOver keeps all sowings of a plan as plantings, in one step.
+func (s view) takeOver(c *echo.Context, snap *look.Snapshot) error {
+	from := page.Typed(func(name string) string { return c.QueryParam(name) })
+	f := book.NewFields(from)
+	ask := plans.ReadSuccessionAsk(snap.Book, f, snap.View.Today)
+	if err := f.Faults(); err != nil {
+		return err
+	}
+	answer, _, err := s.Answer(c, snap, "/season", "Plan successions", ask, planSuccession(snap, ask))
+	if err != nil {
+		return err
+	}
+	result := answer.(*plans.SuccessionPlan)
+	records, name := plans.PlantingsOf(snap, result, strings.TrimSpace(c.FormValue("name")))
+	if len(records) == 0 {
+		return fault.List{{Field: "stems", Advice: "this plan has no sowings to take over: ask for another period"}}
+	}
+	if err := s.Farm.Add(c.Request().Context(), page.By(c), records...); err != nil {
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, "/season?"+url.Values{"year": {page.YearIn(snap, result.Sowings[0].Started)}, "crop": {ask.Crop}, "succession": {name}}.Encode())
+}
+
+// takeBack withdraws all plantings of a succession, in one step.
+func (s view) takeBack(c *echo.Context, snap *look.Snapshot) error {
+	if err := s.Farm.WithdrawSuccession(c.Request().Context(), page.By(c), c.FormValue("succession")); err != nil {
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, "/season/successions")
+}
+
+// successionsMade lists the plans that were taken over.
+func successionsMade(snap *look.Snapshot) []successionLine {
+	var names []string
+	count, first := make(map[string]int), make(map[string]day.Day)
+	for _, p := range snap.Book.Plantings {
+		if p.Succession == "" {
+			continue
+		}
+		if count[p.Succession] == 0 {
+			names = append(names, p.Succession)
+		}
+		count[p.Succession]++
+		if first[p.Succession].IsZero() || p.StartedOn.Before(first[p.Succession]) {
+			first[p.Succession] = p.StartedOn
+		}
+	}
+	var lines []successionLine
+	for _, n := range names {
+		lines = append(lines, successionLine{Name: n, Words: fmt.Sprintf("%s from %s on", say.Number(count[n], "sowing"), say.SpokenYear(first[n], snap.View.Today)), CanGo: first[n].After(snap.View.Today)})
+	}
+	return lines
+}

@@ -1,0 +1,22 @@
+// Package why says of a crop why its numbers are what they are, and what moved them.
+package why
+
+import (
+	"embed"
+
+	"dewcount/web/page"
+)
+
+//go:embed *.html
+var templates embed.FS
+
+// A view is the site as this folder's handlers have it.
+type view struct{ *page.Site }
+
+// View returns the addresses of this folder, who may use them, and the templates that they show.
+func View(site *page.Site) page.View {
+	s := view{site}
+	return page.View{Templates: templates, Routes: []page.Route{
+		page.Get("/why/:crop", page.Look, s.On(s.why)),
+	}}
+}

@@ -1,0 +1,20 @@
+package why
+
+import "testing"
+
+// The picks are Wednesday, Saturday, Wednesday; the one looked at is Saturday.
+func TestMovesSayWhereStemsWent(t *testing.T) {
+	for _, c := range []struct {
+		moved []float64
+		words string
+		fewer bool
+	}{
+		{[]float64{0, 12, 0}, "+12 stems", false}, {[]float64{0, 12, -9}, "+12 stems earlier", false}, {[]float64{-9, 12, 0}, "+12 stems later", false},
+		{[]float64{0, -12, 9}, "-12 stems, they come later", true}, {[]float64{9, -12, 0}, "-12 stems, they come earlier", true},
+		{[]float64{0, -12, 0}, "-12 stems", true}, {[]float64{5, 0.3, -5}, "hardly any change", false},
+	} {
+		if m := newMove("a warm night", c.moved, 1); m.Stems != c.words || m.Fewer != c.fewer || m.Words != "A warm night." {
+			t.Errorf("%v: %+v, want %q", c.moved, m, c.words)
+		}
+	}
+}
