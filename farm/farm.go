@@ -203,11 +203,10 @@ func (f *Farm) Season(now *look.Snapshot, year int) (*look.Season, error) {
 	}
 	return inFlight(&f.flight, fmt.Sprintf("season %d %d %s", year, now.Revision, now.View.Today), func() (*look.Season, error) {
 		have, _ := f.seasons.Get(year)
-		s, err := look.NewSeason(now.Book, now.View.Today, year, have)
+		s, err := now.Season(year, have)
 		if err != nil {
 			return nil, err
 		}
-		s.Attach(now)
 		if last, ok := f.seasons.Get(year); !ok || !last.IsNewer(s) {
 			f.seasons.Add(year, s)
 		}

@@ -12,18 +12,29 @@ import (
 func (f *Farm) change(ctx context.Context, who string, plan func(*book.Book) (book.Change, error)) error {
 	f.writing.Lock()
 	defer f.writing.Unlock()
-	return f.store.Change(ctx, func() (book.Change, error) {
-		b, _, err := f.load(ctx)
-		if err != nil {
-			return book.Change{}, err
+	var after *book.Book // with the change in it
+	var revision int64   // that it was made from
+	err := f.store.Change(ctx, func() (c book.Change, err error) {
+		if after, revision, err = f.load(ctx); err != nil {
+			return c, err
 		}
-		c, err := plan(b)
-		if err != nil || c.IsEmpty() {
+		if c, err = plan(after); err != nil || c.IsEmpty() {
+			after = nil
 			return book.Change{}, err
 		}
 		c.Who, c.Stamp = who, f.Stamp()
-		return c, b.Apply(c, book.FormCare)
+		if err := after.Apply(c, book.FormCare); err != nil {
+			return c, err
+		}
+		if c.HasCrops() {
+			after = nil
+		}
+		return c, nil
 	})
+	if err == nil && after != nil {
+		f.shelf.put(after, revision+1)
+	}
+	return err
 }
 
 // Add keeps new records after a check of each in the light of the book; Faults say what is wrong with one.

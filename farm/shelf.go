@@ -14,6 +14,15 @@ type shelf struct {
 	revision int64
 }
 
+// put keeps a book that has just been changed in the place of the one that it was, so that it need not be read again.
+func (s *shelf) put(b *book.Book, revision int64) {
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	if revision > s.revision {
+		s.book, s.revision = b, revision
+	}
+}
+
 // load returns the book as it stands, which the caller may change, and its revision.
 func (f *Farm) load(ctx context.Context) (*book.Book, int64, error) {
 	f.shelf.mu.Lock()

@@ -117,7 +117,7 @@ func (r *Records) Apply(ctx context.Context, c book.Change) error {
 
 // Change is Apply of what plan makes while nobody else can write: the transaction has begun to.
 func (r *Records) Change(ctx context.Context, plan func() (book.Change, error)) error {
-	return r.change(ctx, func(tx *sqlx.Tx) error {
+	return r.change(ctx, func(tx *writing) error {
 		c, err := plan()
 		if err != nil {
 			return err
@@ -173,7 +173,7 @@ func (r *Records) Change(ctx context.Context, plan func() (book.Change, error)) 
 }
 
 // end moves the record that stands under a key into the history.
-func end(ctx context.Context, tx *sqlx.Tx, record book.Record, how string, c book.Change) error {
+func end(ctx context.Context, tx *writing, record book.Record, how string, c book.Change) error {
 	now, there, err := standing(ctx, tx, record)
 	if err != nil {
 		return err
@@ -191,7 +191,7 @@ func end(ctx context.Context, tx *sqlx.Tx, record book.Record, how string, c boo
 const signRecord = `INSERT INTO made (kind, id, "at", "by") VALUES (?, ?, ?, ?) ON CONFLICT DO NOTHING`
 
 // sign writes down who made a record; where nobody was signed in there is nothing to write.
-func sign(ctx context.Context, tx *sqlx.Tx, record book.Record, c book.Change) error {
+func sign(ctx context.Context, tx *writing, record book.Record, c book.Change) error {
 	if c.Who == "" || record.Kind == book.Makers {
 		return nil
 	}
@@ -201,7 +201,7 @@ func sign(ctx context.Context, tx *sqlx.Tx, record book.Record, c book.Change) e
 	return nil
 }
 
-func keep(ctx context.Context, tx *sqlx.Tx, p book.Past) error {
+func keep(ctx context.Context, tx *writing, p book.Past) error {
 	if _, err := tx.ExecContext(ctx, insertHistory, p.Kind, p.ID, p.Content, p.Ended, p.EndedAt, p.EndedBy); err != nil {
 		return fmt.Errorf("write the history of %s %s: %w", p.Kind, p.ID, err)
 	}
@@ -214,7 +214,7 @@ const (
 )
 
 // setCrops writes own crops down, whatever stood before, and takes one away.
-func setCrops(ctx context.Context, tx *sqlx.Tx, entries []croptable.Entry, gone string) error {
+func setCrops(ctx context.Context, tx *writing, entries []croptable.Entry, gone string) error {
 	for _, e := range entries {
 		profile, err := profileText(e)
 		if err != nil {
@@ -241,7 +241,7 @@ func profileText(e croptable.Entry) (string, error) {
 	return strings.TrimSuffix(strings.TrimPrefix(strings.TrimSpace(text.String()), "["), "]"), nil
 }
 
-func addCrops(ctx context.Context, tx *sqlx.Tx, entries []croptable.Entry) error {
+func addCrops(ctx context.Context, tx *writing, entries []croptable.Entry) error {
 	for _, e := range entries {
 		profile, err := profileText(e)
 		if err != nil {

@@ -142,9 +142,9 @@ const raiseRevision = `UPDATE revision SET number = number + 1`
 var errNothing = errors.New("records: nothing to keep")
 
 // change runs f in a transaction and raises the revision. If f fails, nothing is kept; with errNothing that is no failure.
-func (r *Records) change(ctx context.Context, f func(*sqlx.Tx) error) error {
+func (r *Records) change(ctx context.Context, f func(*writing) error) error {
 	err := r.transact(ctx, func(tx *sqlx.Tx) error {
-		if err := f(tx); err != nil {
+		if err := f(&writing{tx, make(map[string]*sqlx.Stmt)}); err != nil {
 			return err
 		}
 		if _, err := tx.ExecContext(ctx, raiseRevision); err != nil {

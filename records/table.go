@@ -67,7 +67,7 @@ func (t table) values(row []string, columns []string) []any {
 }
 
 // put writes all rows of a record.
-func put(ctx context.Context, tx *sqlx.Tx, r book.Record) error {
+func put(ctx context.Context, tx *writing, r book.Record) error {
 	for i, t := range tablesOf(r.Kind) {
 		rows := r.Rows
 		if i == 0 {
@@ -83,7 +83,7 @@ func put(ctx context.Context, tx *sqlx.Tx, r book.Record) error {
 }
 
 // drop deletes the rows of the record with r's key.
-func drop(ctx context.Context, tx *sqlx.Tx, r book.Record) error {
+func drop(ctx context.Context, tx *writing, r book.Record) error {
 	t := tablesOf(r.Kind)[0]
 	if _, err := tx.ExecContext(ctx, t.removeByKey(r.Kind.Key), t.values(r.Rows[0], r.Kind.Key)...); err != nil {
 		return fmt.Errorf("take away %s %s: %w", r.Kind.Name, r.ID(), err)
@@ -92,7 +92,7 @@ func drop(ctx context.Context, tx *sqlx.Tx, r book.Record) error {
 }
 
 // standing returns the record that stands under r's key, and whether there is one.
-func standing(ctx context.Context, tx *sqlx.Tx, r book.Record) (book.Record, bool, error) {
+func standing(ctx context.Context, tx *writing, r book.Record) (book.Record, bool, error) {
 	t := tablesOf(r.Kind)[0]
 	rows, err := readRows(ctx, tx, t, t.selectByKey(r.Kind.Key), t.values(r.Rows[0], r.Kind.Key)...)
 	if err != nil || len(rows) == 0 {

@@ -4,6 +4,9 @@ import (
 	"hash/fnv"
 	"math"
 	"math/rand/v2"
+	"runtime"
+	"sync"
+	"sync/atomic"
 
 	"dewcount/core/crop"
 	"dewcount/core/growth"
@@ -22,59 +25,79 @@ type Known struct {
 // is known of its variety and crop, and the planting under each at its Until, corrected by its counts. Draw i of all plantings is
 // joint. Sowing the same seed gives the same draws, and a planting more leaves those of the others alone.
 func Standing(plantings []Planting, draws int, seed uint64) []Known {
-	return StandingOf(plantings, func(int) bool { return true }, draws, seed)
+	known, _ := StandingOf(plantings, func(int) bool { return true }, nil, draws, seed)
+	return known
 }
 
-// StandingOf is Standing for some of the plantings, by their place; of the others only the records are heard, and nothing is returned.
-func StandingOf(plantings []Planting, wanted func(int) bool, draws int, seed uint64) []Known {
-	tree := newTree(plantings)
-	drawn := tree.draw(plantings, wanted, draws, seed)
-	known := make([]Known, len(plantings))
-	for i := range plantings {
-		if !wanted(i) {
-			continue
-		}
+// StandingOf is Standing for some of the plantings, by their place; of the others only the records are heard, and those that are long over are
+// heard by their lessons. later returns what is left of any of them, for who asks after all; it can be called at any time, also at once.
+func StandingOf(plantings []Planting, wanted func(int) bool, lessons *Lessons, draws int, seed uint64) (known []Known, later func(i int) Known) {
+	tree := newTree(plantings, lessons)
+	above := tree.above(plantings, draws, seed)
+	of := func(i int, l *lattice, eyes map[string]float64) Known {
 		p := &plantings[i]
-		story := p.story()
-		random := stream(seed, "standing", p.ID)
-		known[i] = Known{Traits: drawn[i], Runs: make([]*growth.Run, draws)}
-		if l := tree.lattices[i]; l != nil {
-			known[i].Strained = l.misfit > strained
+		k := Known{Traits: make([]growth.Traits, draws), Runs: make([]*growth.Run, draws), Strained: l != nil && l.misfit > strained}
+		for d, log := range drawPlanting(l, above[p.Variety], stream(seed, "planting", p.ID)) {
+			k.Traits[d] = growth.Traits{Pace: math.Exp(log[pace]), Stems: math.Exp(log[stems]), Regrow: math.Exp(log[regrow])}
 		}
+		story, random := p.story(), stream(seed, "standing", p.ID)
 		for d := range draws {
-			known[i].Runs[d] = p.relive(story, drawn[i][d], tree.eyes[p.Course.Planting().Profile.ID], random)
+			k.Runs[d] = p.relive(story, k.Traits[d], eyes, random)
 		}
+		return k
 	}
-	return known
+	known = make([]Known, len(plantings))
+	sideBySide(len(plantings), func(i int) {
+		if wanted(i) {
+			known[i] = of(i, tree.lattices[i], tree.eyes[plantings[i].cropID()])
+		}
+	})
+	past := tree.past
+	return known, func(i int) Known {
+		p := &plantings[i]
+		eyes := past[p.cropID()]
+		var l *lattice
+		if p.hasRecords() {
+			l = newLattice(p)
+			l.correct(eyes)
+		}
+		return of(i, l, eyes)
+	}
+}
+
+// sideBySide does n things on all processors.
+func sideBySide(n int, do func(i int)) {
+	var workers sync.WaitGroup
+	var next atomic.Int64
+	for range runtime.GOMAXPROCS(0) {
+		workers.Go(func() {
+			for i := int(next.Add(1)) - 1; i < n; i = int(next.Add(1)) - 1 {
+				do(i)
+			}
+		})
+	}
+	workers.Wait()
 }
 
 // strained is from which misfit on records cannot all be true of one planting: numbers that lie more than two and a half times as far
 // off as they scatter.
 const strained = 6
 
-// draw returns, for each wanted planting in the order given, its joint draws.
-func (t *tree) draw(plantings []Planting, wanted func(int) bool, draws int, seed uint64) [][]growth.Traits {
+// above returns the joint draws of all varieties' log traits.
+func (t *tree) above(plantings []Planting, draws int, seed uint64) map[string][][traits]float64 {
 	crops := make(map[string][][traits]float64)
 	varieties := make(map[string][][traits]float64)
-	drawn := make([][]growth.Traits, len(plantings))
 	for i := range plantings {
-		if !wanted(i) {
-			continue
-		}
 		p := &plantings[i]
-		cropID := p.Course.Planting().Profile.ID
+		cropID := p.cropID()
 		if crops[cropID] == nil {
 			crops[cropID] = t.crops[cropID].draw(nil, draws, stream(seed, "crop", cropID))
 		}
 		if varieties[p.Variety] == nil {
 			varieties[p.Variety] = t.varieties[p.Variety].draw(crops[cropID], draws, stream(seed, "variety", p.Variety))
 		}
-		drawn[i] = make([]growth.Traits, draws)
-		for d, log := range drawPlanting(t.lattices[i], varieties[p.Variety], stream(seed, "planting", p.ID)) {
-			drawn[i][d] = growth.Traits{Pace: math.Exp(log[pace]), Stems: math.Exp(log[stems]), Regrow: math.Exp(log[regrow])}
-		}
 	}
-	return drawn
+	return varieties
 }
 
 // stream returns the random numbers of one purpose.
@@ -86,9 +109,11 @@ func stream(seed uint64, purpose, name string) *rand.Rand {
 
 // A tree holds what the records say of plantings, varieties and crops.
 type tree struct {
-	lattices         []*lattice // by planting; nil where nothing is on record
+	lattices         []*lattice // by planting; nil where nothing is on record, and for what is long over
+	says             []message  // by planting, where something is on record
 	varieties, crops map[string]*branch
 	eyes             map[string]map[string]float64 // by crop, then by who counted: log factors
+	past             map[string]map[string]float64 // the same as what is long over is read by
 }
 
 // A branch gathers what its members say of it: means weighted by precisions.
@@ -97,14 +122,15 @@ type branch struct {
 	own                 [traits]float64 // its standard deviation about what is above it
 }
 
-func newTree(plantings []Planting) *tree {
-	t := &tree{make([]*lattice, len(plantings)), make(map[string]*branch), make(map[string]*branch), make(map[string]map[string]float64)}
-	t.read(plantings)
+func newTree(plantings []Planting, lessons *Lessons) *tree {
+	t := &tree{make([]*lattice, len(plantings)), make([]message, len(plantings)), make(map[string]*branch), make(map[string]*branch),
+		make(map[string]map[string]float64), make(map[string]map[string]float64)}
+	t.read(plantings, lessons)
 	cropOf := make(map[string]string)
 	var varieties []string // in a fixed order, for sums in a fixed order
 	for i := range plantings {
 		p := &plantings[i]
-		cropID := p.Course.Planting().Profile.ID
+		cropID := p.cropID()
 		if t.varieties[p.Variety] == nil {
 			varieties = append(varieties, p.Variety)
 			cropOf[p.Variety] = cropID
@@ -114,9 +140,8 @@ func newTree(plantings []Planting) *tree {
 			t.crops[cropID] = newBranch(func(s spreads) float64 { return s.crop })
 		}
 		if p.hasRecords() {
-			mean, precision := t.lattices[i].message()
 			for trait := range traits {
-				t.varieties[p.Variety].hear(trait, mean[trait], precision[trait], spread[trait].planting)
+				t.varieties[p.Variety].hear(trait, t.says[i].mean[trait], t.says[i].precision[trait], spread[trait].planting)
 			}
 		}
 	}
@@ -131,23 +156,47 @@ func newTree(plantings []Planting) *tree {
 	return t
 }
 
-// read weighs every planting's own records, and reads the counts of biased eyes anew.
-func (t *tree) read(plantings []Planting) {
-	ofCrop := make(map[string][]*lattice)
-	for i := range plantings {
-		if p := &plantings[i]; p.hasRecords() {
+// read weighs every planting's own records, and reads the counts of biased eyes anew. What is long over is read by the eyes that it shows
+// itself: a count of today changes nothing in it.
+func (t *tree) read(plantings []Planting, lessons *Lessons) {
+	glances, over := make([]map[string]glance, len(plantings)), make([]*lesson, len(plantings))
+	sideBySide(len(plantings), func(i int) {
+		p := &plantings[i]
+		switch {
+		case !p.hasRecords():
+		case p.Over != nil:
+			over[i] = lessons.of(p)
+			glances[i] = over[i].glances
+		default:
 			t.lattices[i] = newLattice(p)
-			id := p.Course.Planting().Profile.ID
-			ofCrop[id] = append(ofCrop[id], t.lattices[i])
+			glances[i] = t.lattices[i].glances()
+		}
+	})
+	all, past := make(map[string][]map[string]glance), make(map[string][]map[string]glance)
+	for i := range plantings {
+		id := plantings[i].cropID()
+		all[id] = append(all[id], glances[i])
+		if over[i] != nil {
+			past[id] = append(past[id], glances[i])
 		}
 	}
-	for id, lattices := range ofCrop {
-		t.eyes[id] = eyes(lattices)
-		for _, l := range lattices {
-			l.correct(t.eyes[id])
-		}
+	for id := range all {
+		t.eyes[id], t.past[id] = eyes(all[id]), coarsely(eyes(past[id]))
 	}
+	sideBySide(len(plantings), func(i int) {
+		id := plantings[i].cropID()
+		switch {
+		case over[i] != nil:
+			t.says[i] = over[i].read(t.past[id])
+		case t.lattices[i] != nil:
+			t.lattices[i].correct(t.eyes[id])
+			t.says[i] = t.lattices[i].message()
+		}
+	})
 }
+
+// cropID returns the id of the planting's crop.
+func (p *Planting) cropID() string { return p.Course.Planting().Profile.ID }
 
 func newBranch(own func(spreads) float64) *branch {
 	b := new(branch)

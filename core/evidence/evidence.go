@@ -60,6 +60,7 @@ type Planting struct {
 	Unwritten   bool         // the farm writes down no cuts at all: those picks count as made
 	FirstBud    float64      // instant at which several plants had a tight bud; 0 where not seen
 	Until       float64      // the instant at which the planting is wanted
+	Over        any          // what a planting that is long over rests on beside its course and records, such as its weather; nil for one that is wanted
 }
 
 // hasRecords tells whether the planting's own lattice has anything to say.

@@ -58,12 +58,21 @@ func meanAndSD(drawn []growth.Traits, of func(growth.Traits) float64) (mean, sd 
 func paceOf(t growth.Traits) float64  { return t.Pace }
 func stemsOf(t growth.Traits) float64 { return t.Stems }
 
+// traitsOf returns the draws of plantings' traits.
+func traitsOf(draws int, plantings ...Planting) [][]growth.Traits {
+	var all [][]growth.Traits
+	for _, k := range Standing(plantings, draws, 1) {
+		all = append(all, k.Traits)
+	}
+	return all
+}
+
 func TestCountsFindTheTraits(t *testing.T) {
 	truth := growth.Traits{Pace: 0.9, Stems: 1.5, Regrow: 1}
 	blind := row(t, "A", "red", "2026-05-10")
 	seen := row(t, "A", "red", "2026-05-10")
 	seen.see(t, truth, "2026-07-02", "2026-07-08", "2026-07-14")
-	before, after := newTree([]Planting{blind}).draw([]Planting{blind}, func(int) bool { return true }, 200, 1)[0], newTree([]Planting{seen}).draw([]Planting{seen}, func(int) bool { return true }, 200, 1)[0]
+	before, after := Standing([]Planting{blind}, 200, 1)[0].Traits, Standing([]Planting{seen}, 200, 1)[0].Traits
 	for _, c := range []struct {
 		name  string
 		of    func(growth.Traits) float64
@@ -80,14 +89,14 @@ func TestCountsFindTheTraits(t *testing.T) {
 func TestRowsTeachTheirKin(t *testing.T) {
 	known := row(t, "A", "red", "2026-05-10")
 	known.see(t, growth.Traits{Pace: 0.88, Stems: 1, Regrow: 1}, "2026-07-02", "2026-07-08", "2026-07-14")
-	drawn := newTree([]Planting{known, row(t, "B", "red", "2026-06-01"), row(t, "C", "lime", "2026-06-01")}).draw([]Planting{known, row(t, "B", "red", "2026-06-01"), row(t, "C", "lime", "2026-06-01")}, func(int) bool { return true }, 400, 1)
+	drawn := traitsOf(400, known, row(t, "B", "red", "2026-06-01"), row(t, "C", "lime", "2026-06-01"))
 	own, _ := meanAndSD(drawn[0], paceOf)
 	sister, sisterSD := meanAndSD(drawn[1], paceOf)
 	cousin, cousinSD := meanAndSD(drawn[2], paceOf)
 	if !(own < sister && sister < cousin && cousin < -0.02) || !(sisterSD < cousinSD) {
 		t.Errorf("log pace %.3f of the row, %.3f ± %.3f of its variety, %.3f ± %.3f of its crop", own, sister, sisterSD, cousin, cousinSD)
 	}
-	again := newTree([]Planting{known, row(t, "B", "red", "2026-06-01"), row(t, "C", "lime", "2026-06-01"), row(t, "D", "lime", "2026-06-01")}).draw([]Planting{known, row(t, "B", "red", "2026-06-01"), row(t, "C", "lime", "2026-06-01"), row(t, "D", "lime", "2026-06-01")}, func(int) bool { return true }, 400, 1)
+	again := traitsOf(400, known, row(t, "B", "red", "2026-06-01"), row(t, "C", "lime", "2026-06-01"), row(t, "D", "lime", "2026-06-01"))
 	if again[1][7] != drawn[1][7] {
 		t.Error("another planting has changed the draws of this one")
 	}
@@ -102,13 +111,13 @@ func TestRecordsLeaveAChoice(t *testing.T) {
 	}
 	p.see(t, growth.Traits{Pace: 1.1, Stems: 0.6, Regrow: 1}, mornings...)
 	distinct := make(map[growth.Traits]bool)
-	for _, d := range newTree([]Planting{p}).draw([]Planting{p}, func(int) bool { return true }, 64, 1)[0] {
+	for _, d := range traitsOf(64, p)[0] {
 		distinct[d] = true
 	}
 	if len(distinct) < 60 {
 		t.Errorf("%d different draws of 64", len(distinct))
 	}
-	if _, sd := meanAndSD(newTree([]Planting{p}).draw([]Planting{p}, func(int) bool { return true }, 64, 1)[0], paceOf); sd < 0.004 {
+	if _, sd := meanAndSD(traitsOf(64, p)[0], paceOf); sd < 0.004 {
 		t.Errorf("the pace is thought to be known to ± %.4f", sd)
 	}
 }
@@ -158,8 +167,8 @@ func TestASmallSaleIsNoPoorRow(t *testing.T) {
 	poor, sold := row(t, "A", "red", "2026-05-10"), row(t, "A", "red", "2026-05-10")
 	at := day.Must("2026-07-17").At(8)
 	poor.Cuts, sold.Cuts = []Cut{{At: at, Taken: 10, Left: LeftNone}}, []Cut{{At: at, Taken: 10, Left: LeftUnknown}}
-	all, _ := meanAndSD(newTree([]Planting{poor}).draw([]Planting{poor}, func(int) bool { return true }, 200, 1)[0], stemsOf)
-	some, _ := meanAndSD(newTree([]Planting{sold}).draw([]Planting{sold}, func(int) bool { return true }, 200, 1)[0], stemsOf)
+	all, _ := meanAndSD(Standing([]Planting{poor}, 200, 1)[0].Traits, stemsOf)
+	some, _ := meanAndSD(Standing([]Planting{sold}, 200, 1)[0].Traits, stemsOf)
 	if !(all < some-0.05) {
 		t.Errorf("log stems %.3f where all was cut, %.3f where ten were sold", all, some)
 	}
@@ -200,7 +209,7 @@ func TestEyesAreJudgedByTheCuts(t *testing.T) {
 	judged := func(sees float64) float64 {
 		p := row(t, "A", "coral", "2026-04-20")
 		half(&p, sees, "ann")
-		tree := newTree([]Planting{p})
+		tree := newTree([]Planting{p}, nil)
 		return math.Exp(tree.eyes["zinnia-tall"]["ann"])
 	}
 	if got := judged(0.67); got < 0.6 || got > 0.88 {

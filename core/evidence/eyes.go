@@ -18,10 +18,10 @@ const leastCuts = 3
 type glance struct{ log, variance float64 }
 
 // eyes returns the log factors of everybody who counted rows of a crop, where they are far enough from none to matter.
-func eyes(lattices []*lattice) map[string]float64 {
+func eyes(rows []map[string]glance) map[string]float64 {
 	sum, precision := make(map[string]float64), make(map[string]float64)
-	for _, l := range lattices {
-		for who, g := range l.glances() {
+	for _, glances := range rows {
+		for who, g := range glances {
 			sum[who] += g.log / g.variance
 			precision[who] += 1 / g.variance
 		}

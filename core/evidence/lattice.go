@@ -287,7 +287,8 @@ func (l *lattice) priors(mean, sd [traits]float64) [traits][]float64 {
 }
 
 // message returns, for each trait, the mean and the precision that the records alone speak for.
-func (l *lattice) message() (mean, precision [traits]float64) {
+func (l *lattice) message() message {
+	var mean, precision [traits]float64
 	var sd [traits]float64
 	for t := range traits {
 		sd[t] = spread[t].all()
@@ -317,7 +318,7 @@ func (l *lattice) message() (mean, precision [traits]float64) {
 			mean[t] = m / variance / precision[t]
 		}
 	}
-	return mean, precision
+	return message{mean, precision}
 }
 
 // draw returns log traits with the likelihood of the records and a normal prior; u are three numbers in [0, 1).

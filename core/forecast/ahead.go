@@ -205,6 +205,9 @@ func (s *samples) cells() Cells {
 func (s *Stand) ahead(i int, picks []day.Day) *samples {
 	p := &s.farm.Plantings[i]
 	out := newSamples(len(picks))
+	if s.LongOver(i) {
+		return out
+	}
 	count := s.farm.Members * s.farm.Draws
 	var same, own, late []crop.Use // uses cut as the market's, those looked at before its cuts, and those with cuts of their own
 	for u := range crop.Use(crop.Uses) {
@@ -256,13 +259,13 @@ func (s *Stand) season(i int, r *row, all []day.Day, of uses, chance *chance, ou
 		before++
 	}
 	picks := all[before:]
-	if r.dead || len(picks) == 0 {
+	if r.dead || r.later != nil || len(picks) == 0 {
 		return
 	}
 	var run growth.Run
 	for m, clock := range r.clocks.members {
 		lives := before + s.lastPick(i, r, m, picks)
-		for d, now := range r.runs {
+		for d, now := range r.known.Runs {
 			if lives == before {
 				break
 			}
@@ -303,7 +306,10 @@ func (s *samples) put(pick int, u crop.Use, at int, expected float64, c *chance)
 func (s *Stand) lastPick(i int, r *row, m int, picks []day.Day) int {
 	p := &s.farm.Plantings[i]
 	for j, d := range picks {
-		frost := r.frost[m]
+		var frost day.Day
+		if len(r.frost) > 0 {
+			frost = r.frost[m]
+		}
 		if !frost.IsZero() && !d.Before(frost) || !p.Ended.IsZero() && !d.Before(p.Ended) || !r.season.Holds(d) {
 			return j
 		}

@@ -31,7 +31,8 @@ type Farm struct {
 	Draws     int // sets of traits
 	Seed      uint64
 	BoxCd     float64
-	Reach     int // days beyond From that the weather members reach; 0 for Horizon
+	Reach     int               // days beyond From that the weather members reach; 0 for Horizon
+	Lessons   *evidence.Lessons // of what is long over, to be kept from one forecast to the next; may be nil
 }
 
 func (f *Farm) reach() int {
@@ -79,8 +80,8 @@ type Stand struct {
 type row struct {
 	season growth.Season
 	course *growth.Course
-	runs   []*growth.Run // by draw
 	known  evidence.Known
+	later  func() evidence.Known // of what is long over, for who asks after all; nil otherwise
 	clocks *clocksOf
 	frost  []day.Day // by member: the first day that kills; zero if none
 	dead   bool      // killed by a frost on record
@@ -135,19 +136,56 @@ func New(farm *Farm, before *Stand) *Stand {
 			r := &row{season: season, clocks: s.sky.clocks(p.Growth.Profile, p.Cover)}
 			place := growth.Place{Latitude: farm.Outlook.Latitude, Lengths: s.sky.lengths, Bench: p.Bench}
 			r.course = growth.NewCourse(season.Planting, place, farm.BoxCd)
-			r.died, r.frost = s.sky.frosts(p, r)
+			over := farm.isOver(p, &r.season)
+			r.died, r.frost = s.sky.frosts(p, r, over)
 			r.dead = !r.died.IsZero()
 			s.rows[i] = append(s.rows[i], r)
-			fresh = append(fresh, r)
-			known = append(known, farm.evidence(p, r))
+			of := farm.evidence(p, r)
+			if over {
+				of.Over = s.sky.restsOn(p, r, of.Until)
+			}
+			fresh, known = append(fresh, r), append(known, of)
 		}
 	}
-	for i, k := range evidence.StandingOf(known, func(i int) bool { return fresh[i] != nil }, farm.Draws, farm.Seed) {
-		if fresh[i] != nil {
-			fresh[i].runs, fresh[i].known = k.Runs, k
+	all, later := evidence.StandingOf(known, func(i int) bool { return fresh[i] != nil && known[i].Over == nil }, farm.Lessons, farm.Draws, farm.Seed)
+	for i, r := range fresh {
+		switch {
+		case r == nil:
+		case known[i].Over != nil:
+			r.later = sync.OnceValue(func() evidence.Known { return later(i) })
+		default:
+			r.known = all[i]
 		}
 	}
 	return s
+}
+
+// standing returns what the records leave of a row.
+func (r *row) standing() evidence.Known {
+	if r.later != nil {
+		return r.later()
+	}
+	return r.known
+}
+
+// longOver is for how many days after its end a row is looked at as those that grow are; after them it only teaches.
+const longOver = 60
+
+// LongOver tells whether planting i has ended so long ago that it only teaches: it has no stems on any pick day.
+func (s *Stand) LongOver(i int) bool {
+	return !slices.ContainsFunc(s.rows[i], func(r *row) bool { return r.later == nil })
+}
+
+// isOver tells whether a season of a planting has ended so long ago that nothing more is asked of it.
+func (f *Farm) isOver(p *Planting, s *growth.Season) bool {
+	end := p.Ended
+	if !s.Until.IsZero() && (end.IsZero() || s.Until.Before(end)) {
+		end = s.Until
+	}
+	if end.IsZero() && !p.Growth.Profile.Lasts(p.Growth.Method) {
+		end = p.Growth.Started.Add(mostDays)
+	}
+	return !end.IsZero() && f.From.Sub(end) > longOver
 }
 
 // seasons returns the seasons of a planting that somebody will ask for or that left records, with the dates seen in them.
@@ -337,7 +375,8 @@ func (s *Stand) Learned(i int) (Learned, bool) {
 		return Learned{}, false
 	}
 	var pace, stems, regrow []float64
-	for _, t := range r.known.Traits {
+	known := r.standing()
+	for _, t := range known.Traits {
 		pace, stems, regrow = append(pace, t.Pace), append(stems, t.Stems), append(regrow, t.Regrow)
 	}
 	bounds := func(values []float64) [3]float64 {
@@ -345,7 +384,7 @@ func (s *Stand) Learned(i int) (Learned, bool) {
 		at := func(p float64) float64 { return values[min(len(values)-1, int(p*float64(len(values))))] }
 		return [3]float64{at(0.1), at(0.5), at(0.9)}
 	}
-	return Learned{bounds(pace), bounds(stems), bounds(regrow), r.known.Strained}, true
+	return Learned{bounds(pace), bounds(stems), bounds(regrow), known.Strained}, true
 }
 
 // Season returns the season of planting i that the day from which the farm is looked at falls in, and whether there is one.

@@ -44,15 +44,17 @@ func (s *Stand) Milestones(i int) Milestones {
 	return m
 }
 
-// AllMilestones returns the dates of all plantings, in the farm's order; they are worked out side by side.
-func (s *Stand) AllMilestones() []Milestones {
+// AllMilestones returns the dates of all wanted plantings, in the farm's order; they are worked out side by side.
+func (s *Stand) AllMilestones(wanted func(i int) bool) []Milestones {
 	all := make([]Milestones, len(s.rows))
 	var workers sync.WaitGroup
 	var next atomic.Int64
 	for range runtime.GOMAXPROCS(0) {
 		workers.Go(func() {
 			for i := int(next.Add(1)) - 1; i < len(all); i = int(next.Add(1)) - 1 {
-				all[i] = s.Milestones(i)
+				if wanted(i) {
+					all[i] = s.Milestones(i)
+				}
 			}
 		})
 	}
@@ -78,11 +80,15 @@ func (s *Stand) dates(i int, r *row) (m Milestones, over bool) {
 	}
 	var run growth.Run
 	count, done := 0, 0
-	for m, clock := range r.clocks.toHorizon() {
+	clocks, runs := r.clocks.toHorizon, r.standing().Runs
+	if r.later != nil { // all weathers have the same past
+		clocks = func() []growth.Clock { return r.clocks.members[:1] }
+	}
+	for m, clock := range clocks() {
 		lives := s.lastPick(i, r, m, picks)
-		for d := m % milestoneDraws; d < len(r.runs); d += milestoneDraws {
+		for d := m % milestoneDraws; d < len(runs); d += milestoneDraws {
 			count++
-			r.runs[d].CopyTo(&run, clock)
+			runs[d].CopyTo(&run, clock)
 			if at, ok := run.Emerged(); ok {
 				emerged.add(day.On(at))
 			}
@@ -115,7 +121,7 @@ func (s *Stand) dates(i int, r *row) (m Milestones, over bool) {
 
 // kills tells whether a frost has killed the row before a day in member m.
 func (r *row) kills(m int, d day.Day) bool {
-	return r.dead && r.died.Before(d) || !r.frost[m].IsZero() && r.frost[m].Before(d)
+	return r.dead && r.died.Before(d) || len(r.frost) > 0 && !r.frost[m].IsZero() && r.frost[m].Before(d)
 }
 
 type dates []day.Day
@@ -148,9 +154,9 @@ func (s *Stand) FirstFlush(i int) float64 {
 	if r == nil {
 		r = rows[len(rows)-1]
 	}
-	sum := 0.0
-	for _, run := range r.runs {
-		sum += r.course.FirstFlush() * run.Stems() / float64(len(r.runs))
+	sum, runs := 0.0, r.standing().Runs
+	for _, run := range runs {
+		sum += r.course.FirstFlush() * run.Stems() / float64(len(runs))
 	}
 	return sum
 }
@@ -174,8 +180,9 @@ func (s *Stand) Standing(i int) Standing {
 	if r == nil || r.dead {
 		return out
 	}
-	n := float64(len(r.runs))
-	for _, run := range r.runs {
+	runs := r.standing().Runs
+	n := float64(len(runs))
+	for _, run := range runs {
 		total := 0.0
 		for k, stems := range run.Rungs() {
 			out.Rungs[k] += stems / n

@@ -131,7 +131,9 @@ func (s *sky) clocks(p *crop.Profile, c Cover) *clocksOf {
 //
 // Frost kills top growth: what never stands through a winter from its emergence in the bed on, and what does from its first buds
 // on; before them a rosette bears some degrees more, and an established plant comes again from below.
-func (s *sky) frosts(p *Planting, r *row) (died day.Day, frost []day.Day) {
+//
+// What is over dies of no frost to come.
+func (s *sky) frosts(p *Planting, r *row, over bool) (died day.Day, frost []day.Day) {
 	kills := p.Growth.Profile.FrostKillC - p.Cover.NightC
 	first := func(series climate.Series, clock growth.Clock) day.Day {
 		run := r.course.NewRun(clock, growth.Traits{Pace: 1, Stems: 1, Regrow: 1})
@@ -169,10 +171,26 @@ func (s *sky) frosts(p *Planting, r *row) (died day.Day, frost []day.Day) {
 		return killed
 	}
 	died = first(s.cold, r.clocks.sofar)
+	if over {
+		return died, nil
+	}
 	for m, series := range s.members {
 		frost = append(frost, first(series, r.clocks.members[m]))
 	}
 	return died, frost
+}
+
+// restsOn returns what a planting that is long over rests on beside its course and records: its cover, and its weather up to an instant.
+func (s *sky) restsOn(p *Planting, r *row, until float64) any {
+	type weather struct {
+		cover    Cover
+		bench    climate.Extremes
+		latitude float64
+		days     []climate.Extremes
+	}
+	from, to := r.season.Begins().Sub(s.past.First), day.On(until).Sub(s.past.First)+1
+	from, to = max(0, from), min(len(s.past.Days), to)
+	return &weather{p.Cover, p.Bench, s.latitude, s.past.Days[min(from, to):to]}
 }
 
 // rosetteC is by how many °C a sown plant that overwinters bears more frost before it buds than after: it lies low, and often under

@@ -27,7 +27,7 @@ func (s *Stand) CuttingHours(d day.Day) []climate.Span {
 // FrostWithin returns the chance, 0 to 1, that a frost kills what stands of planting i before so many days are over.
 func (s *Stand) FrostWithin(i, days int) float64 {
 	r := s.on(i, s.farm.From)
-	if r == nil || r.dead {
+	if r == nil || r.dead || r.later != nil {
 		return 0
 	}
 	n := 0

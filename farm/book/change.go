@@ -24,6 +24,9 @@ func (c *Change) IsEmpty() bool {
 	return len(c.Add)+len(c.Correct)+len(c.Withdraw)+len(c.OwnCrops)+len(c.SetCrops)+len(c.History) == 0 && c.DropCrop == ""
 }
 
+// HasCrops tells whether the change is of own crops too.
+func (c *Change) HasCrops() bool { return len(c.OwnCrops)+len(c.SetCrops) > 0 || c.DropCrop != "" }
+
 // A Conflict is a record that cannot be kept because of what stands under its key.
 type Conflict struct {
 	Record Record

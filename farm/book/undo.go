@@ -3,8 +3,6 @@ package book
 import (
 	"fmt"
 	"slices"
-
-	"dewcount/fault"
 )
 
 // undoingJob is the change that takes back that a job was done, with what it has written down beside itself; false where that is not the matter.
@@ -38,36 +36,6 @@ func (b *Book) undoingJob(id string) (Change, bool) {
 		}
 	}
 	return c, true
-}
-
-// Apply carries a change out in the book and checks its records in the light of all others; the book is of no use after a fault.
-func (b *Book) Apply(c Change, care Care) error {
-	for _, r := range c.Withdraw {
-		b.remove(r)
-	}
-	if len(c.Add)+len(c.Correct) == 0 {
-		return nil
-	}
-	for i, r := range slices.Concat(c.Add, c.Correct) {
-		other, there := b.Record(r.Kind, r.ID())
-		switch {
-		case there && other.Equal(r):
-			continue
-		case there && i < len(c.Add):
-			return fault.List{{Field: r.Kind.Key[0], Advice: (&Conflict{Record: r, There: true}).Error()}}
-		case there:
-			b.remove(other)
-		}
-		if _, err := b.Read(r.Kind, r.Rows); err != nil {
-			return err
-		}
-	}
-	for _, r := range slices.Concat(c.Add, c.Correct) {
-		if err := b.Check(r, care); err != nil {
-			return err
-		}
-	}
-	return nil
 }
 
 // Withdrawal is the change that takes a record away, unless others speak of it.

@@ -47,7 +47,7 @@ func (s *Snapshot) causesOf(cropID string) (*Causes, error) {
 	then := View{From: yesterday, Upto: today, Today: today, To: s.View.To}
 	now := s.View
 	look := func(b *book.Book, v View) (*Snapshot, []float64, error) {
-		snap, err := NewSnapshot(b, 0, v, nil)
+		snap, err := newSnapshot(b, 0, v, nil, s.Model.Lessons)
 		if err != nil {
 			return nil, nil, err
 		}

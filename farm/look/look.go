@@ -6,6 +6,7 @@ import (
 	"slices"
 
 	"dewcount/core/day"
+	"dewcount/core/evidence"
 	"dewcount/core/forecast"
 	"dewcount/core/growth"
 	"dewcount/farm/book"
@@ -28,14 +29,18 @@ type Snapshot struct {
 // NewSnapshot computes a book as it looks in a view. What is the same as in a snapshot before, which may be nil, is taken from
 // there.
 func NewSnapshot(b *book.Book, revision int64, v View, before *Snapshot) (*Snapshot, error) {
+	if before == nil {
+		return newSnapshot(b, revision, v, nil, evidence.NewLessons())
+	}
+	return newSnapshot(b, revision, v, before.Stand, before.Model.Lessons)
+}
+
+func newSnapshot(b *book.Book, revision int64, v View, stood *forecast.Stand, lessons *evidence.Lessons) (*Snapshot, error) {
 	model, err := ModelOf(b, v)
 	if err != nil {
 		return nil, err
 	}
-	var stood *forecast.Stand
-	if before != nil {
-		stood = before.Stand
-	}
+	model.Lessons = lessons
 	stand := forecast.New(model, stood)
 	return &Snapshot{Book: b, Revision: revision, View: v, Model: model, Stand: stand, Forecast: stand.Forecast()}, nil
 }
@@ -94,13 +99,4 @@ func cutDays(b *book.Book, planting string, season growth.Season, upto day.Day) 
 		}
 	}
 	return first, last
-}
-
-// Finished tells whether planting i has nothing on the ladder any more, and nothing to come.
-func (s *Snapshot) Finished(i int) bool { return s.Stand.Standing(i).Finished() }
-
-// Over tells whether planting i is dead, pulled out or finished: nothing is counted or cut on it any more.
-func (s *Snapshot) Over(i int) bool {
-	ended := s.Model.Plantings[i].Ended
-	return s.Stand.Dead(i) || !ended.IsZero() && !ended.After(s.View.Today) || s.Finished(i)
 }

@@ -39,11 +39,13 @@ func Evening(asOf, today, to day.Day) View {
 	return View{From: asOf.Add(1), Upto: asOf, Today: today, To: to}
 }
 
-// What the covers add to nights and days, in °C: the crop table's note on tunnels, and half as much again for a house.
-var Covers = map[string]forecast.Cover{
-	"tunnel": {NightC: 3, DayC: 4},
-	"house":  {NightC: 4.5, DayC: 6},
-}
+// Tunnel and House are what the covers add to nights and days, in °C: the crop table's note on tunnels, and half as much again for a house.
+var (
+	Tunnel = forecast.Cover{NightC: 3, DayC: 4}
+	House  = forecast.Cover{NightC: 4.5, DayC: 6}
+)
+
+var covers = map[string]forecast.Cover{"tunnel": Tunnel, "house": House}
 
 // cutHour is the hour that a cut has whose hour was not written down.
 const cutHour = 8
@@ -60,15 +62,24 @@ func ModelOf(b *book.Book, v View) (*forecast.Farm, error) {
 		Members: usualMembers, Draws: usualDraws, Seed: usualSeed, BoxCd: growth.BoxCd,
 	}
 	addWeather(b, &m.Outlook)
-	sound := SoundShares(b, v.Upto)
+	seen := newSeen(b, place, v)
 	for _, p := range b.Plantings {
 		profile := b.ProfileOf(p)
 		if profile == nil || book.CanStart(profile, p.Method) != "" {
 			return nil, fmt.Errorf("planting %s cannot be grown by the model: %s", p.ID, p.Variety)
 		}
-		m.Plantings = append(m.Plantings, PlantingOf(b, p, profile, place, v, sound[profile.ID]))
+		m.Plantings = append(m.Plantings, seen.row(p, profile))
 	}
 	return m, nil
+}
+
+// Row returns a planting as the core would compute with it, were it on record: with the records that name it.
+func (s *Snapshot) Row(p book.Planting, profile *crop.Profile) (forecast.Planting, error) {
+	place, err := s.Book.Place()
+	if err != nil {
+		return forecast.Planting{}, err
+	}
+	return newSeen(s.Book, place, s.View).row(p, profile), nil
 }
 
 // addWeather hands over what was observed before the outlook's From and the latest forecast that was issued by then.
@@ -94,56 +105,88 @@ func addWeather(b *book.Book, o *climate.Outlook) {
 	slices.SortFunc(o.Issued, byDay)
 }
 
-// SoundShares returns the share of cut stems that were kept, by crop: the farm's cuts, and twenty stems' worth of usual loss.
-func SoundShares(b *book.Book, upto day.Day) map[string]float64 {
+// A seen is what was recorded in the field up to a view, by planting.
+type seen struct {
+	b      *book.Book
+	place  book.Place
+	view   View
+	events map[string][]book.Event
+	counts map[string][]book.Count
+	cuts   map[string][]book.Cut
+	sound  map[string]float64 // the share of cut stems that were kept, by crop
+}
+
+func newSeen(b *book.Book, place book.Place, v View) *seen {
+	s := &seen{b: b, place: place, view: v, events: make(map[string][]book.Event), counts: make(map[string][]book.Count), cuts: make(map[string][]book.Cut)}
+	for _, e := range b.Events {
+		if !e.On.After(v.Upto) {
+			s.events[e.Planting] = append(s.events[e.Planting], e)
+		}
+	}
+	for _, c := range b.Counts {
+		if !c.CountedAt.Day().After(v.Upto) {
+			s.counts[c.Planting] = append(s.counts[c.Planting], c)
+		}
+	}
+	for _, c := range b.Cuts {
+		if !c.CutAt.Day().After(v.Upto) {
+			s.cuts[c.Planting] = append(s.cuts[c.Planting], c)
+		}
+	}
+	s.sound = s.soundShares()
+	return s
+}
+
+// soundShares returns the share of cut stems that were kept, by crop: the farm's cuts, and twenty stems' worth of usual loss.
+func (s *seen) soundShares() map[string]float64 {
 	const usualCulled, usualStems = 1, 20
 	culled, taken := make(map[string]float64), make(map[string]float64)
-	for _, c := range b.Cuts {
-		if p, ok := b.Planting(c.Planting); ok && !c.CutAt.Day().After(upto) {
-			if profile := b.ProfileOf(p); profile != nil {
+	for _, p := range s.b.Plantings {
+		if profile := s.b.ProfileOf(p); profile != nil {
+			for _, c := range s.cuts[p.ID] {
 				culled[profile.ID] += float64(book.OrZero(c.Culled))
 				taken[profile.ID] += float64(c.Taken())
 			}
 		}
 	}
 	shares := make(map[string]float64)
-	for _, p := range b.Crops() {
-		id := p.ID
-		shares[id] = 1 - (culled[id]+usualCulled)/(taken[id]+usualStems)
+	for _, p := range s.b.Crops() {
+		shares[p.ID] = 1 - (culled[p.ID]+usualCulled)/(taken[p.ID]+usualStems)
 	}
 	return shares
 }
 
-func PlantingOf(b *book.Book, p book.Planting, profile *crop.Profile, place book.Place, v View, sound float64) forecast.Planting {
+// row returns a planting as the core computes with it.
+func (s *seen) row(p book.Planting, profile *crop.Profile) forecast.Planting {
+	v := s.view
 	out := forecast.Planting{
-		ID: p.ID, Variety: p.Variety, Sound: b.SoundOf(p.ID, sound, v.Upto), Until: v.From.At(0),
+		ID: p.ID, Variety: p.Variety, Sound: s.b.SoundOf(p.ID, s.sound[profile.ID], v.Upto), Until: v.From.At(0),
 		Growth: growth.Planting{Profile: profile, Method: p.Method, Plants: p.Plants, Started: p.StartedOn, PlantedOut: p.PlantedOutOn,
 			Pinched: p.PinchedOn, PinchedShare: p.PinchedPart(), KeepBuds: p.CutStyle == "keep-buds"},
 		Bench: climate.Extremes{TminC: profile.Nursery.Night, TmaxC: profile.Nursery.Day},
 	}
-	if place.Bench != nil {
-		out.Bench = *place.Bench
+	if s.place.Bench != nil {
+		out.Bench = *s.place.Bench
 	}
-	if bed, ok := b.Bed(p.Bed); ok {
-		out.Cover = Covers[bed.Cover]
+	if bed, ok := s.b.Bed(p.Bed); ok {
+		out.Cover = covers[bed.Cover]
 	}
 	if !p.EndedOn.IsZero() && (!p.EndedOn.After(v.Upto) || p.EndedOn.After(v.Today)) {
 		out.Ended = p.EndedOn
 	}
-	out.Windows, out.HasUse = b.Windows(profile)
+	out.Windows, out.HasUse = s.b.Windows(profile)
 	out.Growth.Market = out.Windows[crop.Market]
-	for _, e := range b.Events {
-		switch {
-		case e.Planting != p.ID || e.On.After(v.Upto):
-		case e.Event == book.Emerged:
+	for _, e := range s.events[p.ID] {
+		switch e.Event {
+		case book.Emerged:
 			out.Emerged = append(out.Emerged, e.On)
-		case e.Event == book.FirstBud:
+		case book.FirstBud:
 			out.FirstBud = append(out.FirstBud, e.On)
-		case e.Event == book.ShortDays:
+		case book.ShortDays:
 			out.Growth.ShortDays = e.On
 		}
 	}
-	addSeen(b, &out, place, v)
+	s.addRecords(&out)
 	return out
 }
 
@@ -160,33 +203,27 @@ func countEvidence(c book.Count, at float64, p *forecast.Planting) evidence.Coun
 	return e
 }
 
-// addSeen adds the counts and cuts that are known of a planting.
-func addSeen(b *book.Book, out *forecast.Planting, place book.Place, v View) {
-	known := func(planting string, d day.Day) bool { return planting == out.ID && !d.After(v.Upto) }
+// addRecords adds the counts and cuts of a planting.
+func (s *seen) addRecords(out *forecast.Planting) {
 	note := func(at float64, d day.Day, stems int) {
 		out.Until = max(out.Until, at)
 		if stems > 0 && d.After(out.Alive) {
 			out.Alive = d
 		}
 	}
-	for _, c := range b.Counts {
-		if known(c.Planting, c.CountedAt.Day()) {
-			at := c.CountedAt.Instant(book.CountHour)
-			out.Counts = append(out.Counts, countEvidence(c, at, out))
-			note(at, c.CountedAt.Day(), c.Total())
-		}
+	for _, c := range s.counts[out.ID] {
+		at := c.CountedAt.Instant(book.CountHour)
+		out.Counts = append(out.Counts, countEvidence(c, at, out))
+		note(at, c.CountedAt.Day(), c.Total())
 	}
-	for _, c := range b.Cuts {
-		if !known(c.Planting, c.CutAt.Day()) {
-			continue
-		}
+	for _, c := range s.cuts[out.ID] {
 		at := c.CutAt.Instant(cutHour)
 		note(at, c.CutAt.Day(), c.Taken())
 		left := evidence.LeftNone
 		switch {
 		case c.Left != nil:
 			left = *c.Left
-		case place.Picking == "sold":
+		case s.place.Picking == "sold":
 			left = evidence.LeftUnknown
 		}
 		same := slices.IndexFunc(out.Cuts, func(e evidence.Cut) bool { return e.At == at })

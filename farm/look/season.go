@@ -6,6 +6,7 @@ import (
 	"dewcount/core/climate"
 	"dewcount/core/crop"
 	"dewcount/core/day"
+	"dewcount/core/evidence"
 	"dewcount/core/forecast"
 	"dewcount/core/plan"
 	"dewcount/farm/book"
@@ -61,6 +62,23 @@ func seasonSpan(year int, latitude float64) (from, until day.Day) {
 
 // NewSeason works a growing year of a book out, taking over from one before, which may be nil, what is the same.
 func NewSeason(b *book.Book, today day.Day, year int, before *Season) (*Season, error) {
+	lessons := evidence.NewLessons()
+	if before != nil {
+		lessons = before.Model.Lessons
+	}
+	return newSeason(b, today, year, before, lessons)
+}
+
+// Season works out a growing year of the farm as it stands, taking over from one before, which may be nil, what is the same.
+func (s *Snapshot) Season(year int, before *Season) (*Season, error) {
+	season, err := newSeason(s.Book, s.View.Today, year, before, s.Model.Lessons)
+	if err == nil {
+		season.Morning, season.revision = s, s.Revision
+	}
+	return season, err
+}
+
+func newSeason(b *book.Book, today day.Day, year int, before *Season, lessons *evidence.Lessons) (*Season, error) {
 	place, err := b.Place()
 	if err != nil {
 		return nil, err
@@ -78,7 +96,7 @@ func NewSeason(b *book.Book, today day.Day, year int, before *Season) (*Season, 
 	if s.Model, err = ModelOf(b, s.View); err != nil {
 		return nil, err
 	}
-	s.Model.Members, s.Model.Draws = seasonMembers, seasonDraws
+	s.Model.Members, s.Model.Draws, s.Model.Lessons = seasonMembers, seasonDraws, lessons
 	s.Model.Reach = max(forecast.Horizon, last.Sub(today)+3)
 	for i := range s.Model.Plantings {
 		p := &s.Model.Plantings[i]
@@ -92,9 +110,12 @@ func NewSeason(b *book.Book, today day.Day, year int, before *Season) (*Season, 
 	}
 	s.Stand = forecast.New(s.Model, stood)
 	s.Forecast = s.Stand.Forecast()
-	s.Dates = s.Stand.AllMilestones()
+	s.Dates = s.Stand.AllMilestones(func(i int) bool { return !s.isBefore(i) })
 	s.Morning = &Snapshot{Book: b, View: s.View, Model: s.Model, Stand: s.Stand, Forecast: s.Forecast}
 	for i := range s.Dates {
+		if s.isBefore(i) {
+			continue
+		}
 		s.Dates[i] = s.Morning.onRecord(i, s.Dates[i])
 	}
 	s.Frosts = s.Stand.Frosts(0, s.From.Add(182))
@@ -102,6 +123,12 @@ func NewSeason(b *book.Book, today day.Day, year int, before *Season) (*Season, 
 		s.takeOver(before)
 	}
 	return s, nil
+}
+
+// isBefore tells whether planting i was pulled out before the season.
+func (s *Season) isBefore(i int) bool {
+	ended := s.Model.Plantings[i].Ended
+	return !ended.IsZero() && ended.Before(s.From)
 }
 
 // takeOver takes the stems by week from a season before, of the plantings that have not changed.
@@ -118,9 +145,6 @@ func (s *Season) takeOver(before *Season) {
 		}
 	}
 }
-
-// Attach makes the season that of a morning's state, which tells its next days.
-func (s *Season) Attach(now *Snapshot) { s.Morning, s.revision = now, now.Revision }
 
 // IsOf tells whether the season is that of a morning's state.
 func (s *Season) IsOf(now *Snapshot) bool {

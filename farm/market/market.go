@@ -184,10 +184,13 @@ func What(s *look.Snapshot, l book.OrderLine) string {
 	}
 }
 
-// PartsOf returns the plantings whose stems a line could be filled with, and the share of them that has its colour.
+// PartsOf returns the plantings whose stems a line could be filled with, long over ones aside, and the share of them that has its colour.
 func PartsOf(s *look.Snapshot, l book.OrderLine) []forecast.Part {
 	var parts []forecast.Part
 	for i, p := range s.Model.Plantings {
+		if s.Stand.LongOver(i) {
+			continue
+		}
 		v, _ := s.Book.Variety(p.Variety)
 		switch {
 		case l.Variety != "" && v.Name != l.Variety, l.Crop != "" && v.Crop != l.Crop, l.Role != "" && v.Role != l.Role:

@@ -17,10 +17,6 @@ func GroundOf(s *look.Snapshot, cropID, variety, bed string) (*plan.Ground, erro
 	if profile == nil {
 		return nil, fmt.Errorf("%q is no crop of the table", cropID)
 	}
-	place, err := s.Book.Place()
-	if err != nil {
-		return nil, err
-	}
 	g := &plan.Ground{Farm: *s.Model}
 	g.Farm.From, g.Farm.Plantings = s.View.From, nil
 	for _, p := range s.Model.Plantings {
@@ -29,9 +25,12 @@ func GroundOf(s *look.Snapshot, cropID, variety, bed string) (*plan.Ground, erro
 		}
 	}
 	row := book.Planting{ID: "trial", Variety: variety, Bed: bed, Method: profile.PreferredStart, StartedOn: s.View.Today, Plants: 1}
-	g.Row = look.PlantingOf(s.Book, row, profile, place, s.View, look.SoundShares(s.Book, s.View.Upto)[cropID])
+	var err error
+	if g.Row, err = s.Row(row, profile); err != nil {
+		return nil, err
+	}
 	if profile.Steered() && bed == "" {
-		g.Row.Cover = look.Covers["tunnel"] // lamps and blackout want a roof
+		g.Row.Cover = look.Tunnel // lamps and blackout want a roof
 	}
 	return g, nil
 }

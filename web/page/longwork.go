@@ -181,22 +181,27 @@ func (s *Site) working(c *echo.Context, snap *look.Snapshot, here string, v work
 	return s.Show(c, http.StatusOK, "working", here, v.Heading, snap, v)
 }
 
-// SeasonOf waits a little for a growing year; where it takes longer the page shows that it is worked out, and ok is false. A form that was
-// sent waits for as long as it takes.
-func (s *Site) SeasonOf(c *echo.Context, snap *look.Snapshot, here, heading string, year int) (season *look.Season, ok bool, err error) {
+// SeasonOf waits a little for a growing year, as Soon does.
+func (s *Site) SeasonOf(c *echo.Context, snap *look.Snapshot, here, heading string, year int) (*look.Season, bool, error) {
+	return Soon(s, c, snap, here, heading, func() (*look.Season, error) { return s.Farm.Season(snap, year) })
+}
+
+// Soon waits a little for what a page needs, which is worked out once for all who ask; where it takes longer the page shows that it is worked out,
+// and ok is false. A form that was sent waits for as long as it takes.
+func Soon[T any](s *Site, c *echo.Context, snap *look.Snapshot, here, heading string, work func() (T, error)) (result T, ok bool, err error) {
 	type answer struct {
-		season *look.Season
+		result T
 		err    error
 	}
 	done := make(chan answer, 1)
 	go func() {
-		season, err := s.Farm.Season(snap, year)
-		done <- answer{season, err}
+		result, err := work()
+		done <- answer{result, err}
 	}()
 	select {
 	case a := <-done:
-		return a.season, a.err == nil, a.err
+		return a.result, a.err == nil, a.err
 	case <-tooLongFor(c):
-		return nil, false, s.working(c, snap, here, workingView{Heading: heading})
+		return result, false, s.working(c, snap, here, workingView{Heading: heading})
 	}
 }

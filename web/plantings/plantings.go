@@ -57,21 +57,18 @@ func (s view) plantings(c *echo.Context, snap *look.Snapshot) error {
 
 // state says where a planting stands in its life.
 func state(snap *look.Snapshot, i int) string {
-	p := snap.Model.Plantings[i]
-	today := snap.View.Today
-	standing := snap.Stand.Standing(i)
-	switch {
-	case snap.Stand.Dead(i):
+	switch stage, stems := snap.Stage(i); stage {
+	case look.Killed:
 		return "killed by frost"
-	case !p.Ended.IsZero() && !p.Ended.After(today):
-		return "pulled out on " + say.SpokenYear(p.Ended, today)
-	case p.Growth.Started.After(today):
+	case look.PulledOut:
+		return "pulled out on " + say.SpokenYear(snap.Model.Plantings[i].Ended, snap.View.Today)
+	case look.ToStart:
 		return "to be started"
-	case standing.Likely >= 1:
-		return fmt.Sprintf("likely %s in bud or bloom", say.Stems(int(standing.Likely+0.5)))
-	case snap.Finished(i):
+	case look.InBud:
+		return fmt.Sprintf("likely %s in bud or bloom", say.Stems(stems))
+	case look.Spent:
 		return "nothing left to come: pull it out"
-	case p.Growth.Out().After(today):
+	case look.InNursery:
 		return "in the nursery"
 	default:
 		return "growing, no buds yet"

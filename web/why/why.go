@@ -14,6 +14,7 @@ import (
 	"dewcount/farm/look"
 	"dewcount/say"
 	"dewcount/web/draw"
+	"dewcount/web/page"
 	"dewcount/web/parts"
 
 	"github.com/labstack/echo/v5"
@@ -53,11 +54,12 @@ func (s view) why(c *echo.Context, snap *look.Snapshot) error {
 		return book.ErrNoSuchRecord
 	}
 	pick := max(0, slices.IndexFunc(snap.Forecast.PickDays, func(d day.Day) bool { return d.String() == c.QueryParam("pick") }))
-	causes, err := snap.Causes(id)
-	if err != nil {
+	profile := snap.Book.Crop(id)
+	causes, ok, err := page.Soon(s.Site, c, snap, "/", "Why: "+profile.Name, func() (*look.Causes, error) { return snap.Causes(id) })
+	if !ok {
 		return err
 	}
-	profile, on := snap.Book.Crop(id), snap.Forecast.PickDays[pick]
+	on := snap.Forecast.PickDays[pick]
 	spread := cells.ByPick[pick][crop.Market]
 	most := max(1, spread.Quantile(0.9)*1.04)
 	v := whyView{Crop: profile.Name, CropID: id, Pick: on.String(), On: on.Spoken(), Spread: draw.NewSpreadView(spread, most, 0), Rests: say.Rests(snap),
@@ -74,8 +76,11 @@ func (s view) why(c *echo.Context, snap *look.Snapshot) error {
 			continue
 		}
 		own := snap.Forecast.Plantings[i].ByPick[pick][crop.Market]
+		if own.AtBest() == 0 && snap.Over(i) {
+			continue
+		}
 		learned, ok := snap.Stand.Learned(i)
-		if !ok || snap.Over(i) && own.AtBest() == 0 {
+		if !ok {
 			continue
 		}
 		v.Rows = append(v.Rows, whyRow{ID: p.ID, Variety: p.Variety, Bed: snap.Book.BedOf(p.ID), Spread: draw.NewSpreadView(own, most, 0), Knows: say.Sentence(say.WhyNow(snap, i)),
