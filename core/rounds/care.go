@@ -72,10 +72,10 @@ func (r *round) support() {
 	best, latest := r.tall(netAtCM), r.tall(netUntilCM)
 	if r.open(Net, latest) && r.Cut.IsZero() {
 		r.add(Job{Task: Net, Earliest: r.inBed(), Best: best, Latest: latest, Harm: 0.8, Minutes: netMinutes + netAPlant*float64(r.Plants),
-			Reason: what, Cost: "above " + fmt.Sprint(netUntilCM) + " cm it can no longer be done without breaking stems, and the row falls in the first gale"})
+			Reason: Sentence{what}, Cost: Sentence{"above ", CM(netUntilCM), " it can no longer be done without breaking stems, and the row falls in the first gale"}})
 	}
 	if raise := r.tall(raiseAtCM); r.Profile.Support == "net" && r.Profile.HeightCM[0] > tallCropCM && r.done(Net) && r.open(RaiseNet, raise.Add(10)) {
-		r.add(Job{Task: RaiseNet, Earliest: raise.Add(-3), Best: raise, Latest: raise.Add(10), Harm: 0.3, Minutes: netMinutes + netAPlant*float64(r.Plants), Reason: "the crop has grown through its net", Cost: "tops lean over a low net"})
+		r.add(Job{Task: RaiseNet, Earliest: raise.Add(-3), Best: raise, Latest: raise.Add(10), Harm: 0.3, Minutes: netMinutes + netAPlant*float64(r.Plants), Reason: Sentence{"the crop has grown through its net"}, Cost: Sentence{"tops lean over a low net"}})
 	}
 }
 
@@ -94,7 +94,7 @@ func (r *round) pinch() {
 	}
 	if r.open(Pinch, latest) && r.Cut.IsZero() {
 		r.add(Job{Task: Pinch, Earliest: best.Add(-3), Best: best, Latest: latest, Harm: 0.6, Minutes: pinchAPlant * float64(r.Plants), Reason: reason,
-			Cost: fmt.Sprintf("unpinched plants give about 1 first stem where pinched ones give %.1f, and sooner than planned", p.StemsFactor)})
+			Cost: Sentence{fmt.Sprintf("unpinched plants give about 1 first stem where pinched ones give %.1f, and sooner than planned", p.StemsFactor)}})
 	}
 }
 
@@ -102,20 +102,20 @@ func (r *round) pinch() {
 const pinchShift = 5
 
 // pinchDay returns the day on which the plants are as high as the crop is pinched at, near the planned day if there is one, and the reason.
-func (r *round) pinchDay() (day.Day, string) {
+func (r *round) pinchDay() (day.Day, Sentence) {
 	cm := r.Profile.Pinch.AtCM
 	if cm == 0 {
 		cm = pinchAtCM
 	}
 	tall, planned := r.tall(cm), r.PinchOn
-	how := fmt.Sprintf("%.0f cm high: take out the tip above two or three pairs of leaves", cm)
+	high, how := CM(cm), " high: take out the tip above two or three pairs of leaves"
 	switch {
 	case planned.IsZero():
-		return tall, "plants are " + how
+		return tall, Sentence{"plants are ", high, how}
 	case tall.IsZero() || tall == planned:
-		return planned, "planned for " + planned.Spoken() + ", when plants are about " + how
+		return planned, Sentence{"planned for ", planned, ", when plants are about ", high, how}
 	default:
-		return minDay(maxDay(tall, planned.Add(-pinchShift)), planned.Add(pinchShift)), "planned for " + planned.Spoken() + "; about " + tall.Spoken() + " plants are " + how
+		return minDay(maxDay(tall, planned.Add(-pinchShift)), planned.Add(pinchShift)), Sentence{"planned for ", planned, "; about ", tall, " plants are ", high, how}
 	}
 }
 
@@ -125,9 +125,9 @@ func (r *round) strip() {
 		return
 	}
 	j := Job{Task: Strip, Earliest: bud.Add(-5), Best: bud.Add(2), Latest: bud.Add(12), Harm: 0.2, Minutes: stripAPlant * float64(r.Plants),
-		Reason: "plants are big: strip the low leaves, so that air dries them and pests are seen", Cost: "mildew climbs from below"}
+		Reason: Sentence{"plants are big: strip the low leaves, so that air dries them and pests are seen"}, Cost: Sentence{"mildew climbs from below"}}
 	if r.Profile.Life == crop.TuberLife {
-		j.Reason += "; keep about five main stems"
+		j.Reason = append(j.Reason, "; keep about five main stems")
 	}
 	r.add(j)
 }
@@ -141,7 +141,7 @@ func (r *round) feed() {
 	switch r.Feeding {
 	case SpringFeed:
 		if r.open(Feed, from.Add(14)) {
-			r.add(Job{Task: Feed, Earliest: from.Add(-4), Best: from, Latest: from.Add(14), Harm: 0.2, Minutes: feedMinutes + feedAPlant*float64(r.Plants), Reason: "once, when it has rooted", Cost: "thinner stems"})
+			r.add(Job{Task: Feed, Earliest: from.Add(-4), Best: from, Latest: from.Add(14), Harm: 0.2, Minutes: feedMinutes + feedAPlant*float64(r.Plants), Reason: Sentence{"once, when it has rooted"}, Cost: Sentence{"thinner stems"}})
 		}
 	case WeeksFeed:
 		next := from
@@ -155,7 +155,7 @@ func (r *round) feed() {
 		}
 		if end.IsZero() || next.Before(end.Add(-feedEvery)) {
 			r.add(Job{Task: Feed, After: r.Done[Feed], Earliest: next.Add(-4), Best: next, Latest: next.Add(7), Harm: 0.15, Minutes: feedMinutes + feedAPlant*float64(r.Plants),
-				Reason: "every three weeks, low in nitrogen", Cost: "later stems are thinner; much nitrogen would give leaves for flowers"})
+				Reason: Sentence{"every three weeks, low in nitrogen"}, Cost: Sentence{"later stems are thinner; much nitrogen would give leaves for flowers"}})
 		}
 	}
 }
@@ -171,7 +171,7 @@ func (r *round) disbud() {
 			continue
 		}
 		r.add(Job{Task: Disbud, After: due, Earliest: due.Add(-14), Best: due.Add(-12), Latest: due.Add(-10), Harm: 0.5, Minutes: disbudAPlant * float64(min(r.Plants, 40)),
-			Reason: "wipe off the side buds below the main ones, for large flowers on " + due.Spoken(), Cost: "smaller flowers on the day; the side buds left are a second chance if the first bloom is missed"})
+			Reason: Sentence{"wipe off the side buds below the main ones, for large flowers on ", due}, Cost: Sentence{"smaller flowers on the day; the side buds left are a second chance if the first bloom is missed"}})
 	}
 }
 
@@ -183,7 +183,7 @@ func (r *round) bag() {
 	colour := r.after(bud, r.Profile.RungsCd[crop.Tight])
 	if r.open(Bag, colour.Add(2)) {
 		r.add(Job{Task: Bag, Earliest: colour.Add(-1), Best: colour, Latest: colour.Add(2), Harm: 0.6, Minutes: bagAPlant * float64(r.Plants),
-			Reason: "buds just show colour, and beetles are about", Cost: "a chewed bud is never sold; a bag put on later shuts the beetles in"})
+			Reason: Sentence{"buds just show colour, and beetles are about"}, Cost: Sentence{"a chewed bud is never sold; a bag put on later shuts the beetles in"}})
 	}
 }
 
@@ -200,7 +200,7 @@ func (r *round) scout() {
 		return
 	}
 	r.add(Job{Task: Scout, After: r.Done[Scout], Earliest: next.Add(-1), Best: next, Latest: next.Add(3), Harm: 0.2, Minutes: scoutMinutes + scoutAPlant*float64(r.Plants),
-		Reason: "look at flowers and the undersides of leaves, pale varieties first", Cost: "what is seen a week later has had a week more"})
+		Reason: Sentence{"look at flowers and the undersides of leaves, pale varieties first"}, Cost: Sentence{"what is seen a week later has had a week more"}})
 }
 
 // harvesting adds counts, cuts and deadheading.
@@ -212,7 +212,7 @@ func (r *round) harvesting() {
 	for _, pick := range r.Picks {
 		if pick.Stems >= 1 && !r.Cut.After(pick.On.Add(-1)) {
 			r.add(Job{Task: Cut, After: pick.On, Earliest: pick.On, Best: pick.On, Latest: pick.On, Harm: 0.9, Minutes: 60 * pick.Hours,
-				Reason: fmt.Sprintf("%.0f stems likely stand right", pick.Stems), Cost: fmt.Sprintf("about %.0f stems go on opening, and most are over by the next pick", pick.Stems)})
+				Reason: Sentence{fmt.Sprintf("%.0f stems likely stand right", pick.Stems)}, Cost: Sentence{fmt.Sprintf("about %.0f stems go on opening, and most are over by the next pick", pick.Stems)}})
 		}
 	}
 	r.deadhead()
@@ -251,14 +251,14 @@ func (r *round) count() {
 	bud := r.Dates.FirstBud.Likely
 	if coming(r.Standing) < 1 {
 		if !bud.IsZero() && r.Counted.Before(bud) && r.Cut.IsZero() {
-			r.add(Job{Task: Count, After: r.Counted, Earliest: bud.Add(1), Best: bud.Add(3), Latest: bud.Add(10), Harm: 0.2, Minutes: r.countMinutes(), Reason: "first buds are due: see whether they are there",
-				Cost: "its forecast rests on the calendar alone"})
+			r.add(Job{Task: Count, After: r.Counted, Earliest: bud.Add(1), Best: bud.Add(3), Latest: bud.Add(10), Harm: 0.2, Minutes: r.countMinutes(), Reason: Sentence{"first buds are due: see whether they are there"},
+				Cost: Sentence{"its forecast rests on the calendar alone"}})
 		}
 		return
 	}
 	if pick := r.CountFor; !pick.IsZero() {
 		r.add(Job{Task: Count, After: r.Counted, Earliest: pick.Add(-CountBefore), Best: maxDay(r.today, pick.Add(-1)), Latest: pick, Harm: 0.3, Minutes: r.countMinutes(),
-			Reason: "before the pick of " + pick.Spoken() + ", which somebody waits for", Cost: "the pick is less sure"})
+			Reason: Sentence{"before the pick of ", pick, ", which somebody waits for"}, Cost: Sentence{"the pick is less sure"}})
 	}
 }
 
@@ -282,5 +282,5 @@ func (r *round) deadhead() {
 	last := r.Done[Deadhead]
 	next := maxDay(r.today, maxDay(last, r.Cut).Add(deadheadEvery))
 	r.add(Job{Task: Deadhead, After: last, Earliest: next.Add(-1), Best: next, Latest: next.Add(2), Harm: 0.4, Minutes: deadheadAStem * over,
-		Reason: fmt.Sprintf("about %.0f stems are going over", over), Cost: "a plant that sets seed makes far fewer shoots"})
+		Reason: Sentence{fmt.Sprintf("about %.0f stems are going over", over)}, Cost: Sentence{"a plant that sets seed makes far fewer shoots"}})
 }

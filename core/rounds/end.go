@@ -51,8 +51,8 @@ func (r *round) frost() {
 		}
 		evening := night.Add(-1)
 		r.add(Job{Task: Frost, After: night, Earliest: evening, Best: evening, Latest: evening, Harm: 1, Minutes: max(10, frostAStem*standing),
-			Reason: fmt.Sprintf("%.0f °C or less, which kills it, comes in the night to %s %.0f times in 10: cut all that can be used, cover what should live on", r.Profile.FrostKillC, night.Spoken(), max(1, 10*chance)),
-			Cost:   fmt.Sprintf("about %.0f coloured stems, and the rest of its season", standing)})
+			Reason: Sentence{Celsius(r.Profile.FrostKillC), " or less, which kills it, comes in the night to ", night, fmt.Sprintf(" %.0f times in 10: cut all that can be used, cover what should live on", max(1, 10*chance))},
+			Cost:   Sentence{fmt.Sprintf("about %.0f coloured stems, and the rest of its season", standing)}})
 		return
 	}
 }
@@ -70,17 +70,17 @@ func (r *round) pullOut() {
 		return
 	}
 	j := Job{Task: PullOut, Earliest: last.Add(1), Best: last.Add(2), Latest: last.Add(12), Harm: 0.2, Minutes: clearMinutes + pullAPlant*float64(r.Plants),
-		Reason: "its stems are cut and nothing is to come", Cost: "seed and mildew for the rows beside it"}
+		Reason: Sentence{"its stems are cut and nothing is to come"}, Cost: Sentence{"seed and mildew for the rows beside it"}}
 	const weeksWorthCover = 28 // days for which a green manure pays
 	switch {
 	case r.NextHere.IsZero():
-		j.Reason += "; then sow a green manure or mulch the bed"
+		j.Reason = append(j.Reason, "; then sow a green manure or mulch the bed")
 	case r.NextHere.Sub(last) > weeksWorthCover:
-		j.Reason += fmt.Sprintf("; then a green manure until %s", r.NextHere.Spoken())
+		j.Reason = append(j.Reason, "; then a green manure until ", r.NextHere)
 	default:
-		j.Reason += fmt.Sprintf("; make a clean seed bed for what comes on %s", r.NextHere.Spoken())
+		j.Reason = append(j.Reason, "; make a clean seed bed for what comes on ", r.NextHere)
 		j.Latest = minDay(j.Latest, maxDay(j.Earliest, r.NextHere.Add(-2)))
-		j.Cost = "the next sowing waits for its place"
+		j.Cost = Sentence{"the next sowing waits for its place"}
 		j.Harm = 0.5
 	}
 	r.add(j)
@@ -98,11 +98,11 @@ func (r *round) tubers() {
 	winter := r.sky.WinterC()
 	lift := r.LiftAll || !r.Leave && winter < coldGroundC
 	j := Job{Task: Cover, Earliest: frost, Best: frost.Add(7), Latest: frost.Add(28), Harm: 0.7, Minutes: coverAPlant * float64(r.Plants),
-		Reason: fmt.Sprintf("after the first frost, about %s; a winter of about %.0f °C lets them live under a thick mulch", frost.Spoken(), winter), Cost: fmt.Sprintf("%s may freeze", plants(r.Plants))}
+		Reason: Sentence{"after the first frost, about ", frost, "; a winter of about ", Celsius(winter), " lets them live under a thick mulch"}, Cost: Sentence{plants(r.Plants) + " may freeze"}}
 	if lift {
 		j.Task, j.Latest, j.Minutes, j.Harm = Lift, frost.Add(21), liftAPlant*float64(r.Plants), 1
-		j.Reason = fmt.Sprintf("after the first frost, about %s, has blackened the tops; a winter of about %.0f °C freezes the ground to their depth", frost.Spoken(), winter)
-		j.Cost = fmt.Sprintf("%s are dead in spring", plants(r.Plants))
+		j.Reason = Sentence{"after the first frost, about ", frost, ", has blackened the tops; a winter of about ", Celsius(winter), " freezes the ground to their depth"}
+		j.Cost = Sentence{plants(r.Plants) + " are dead in spring"}
 	}
 	r.add(j)
 }

@@ -57,10 +57,11 @@ type Job struct {
 	Earliest day.Day
 	Best     day.Day
 	Latest   day.Day // after it the job is late, or in vain
-	Reason   string
-	Cost     string  // of not doing it in time
-	Minutes  float64 // of one person's work
-	Harm     float64 // of a day's delay beyond Latest, 0 to 1: what is put off is put off by it
+	Reason   Sentence
+	Cost     Sentence // of not doing it in time
+	ByHand   bool     // of watering: not with the drip line
+	Minutes  float64  // of one person's work
+	Harm     float64  // of a day's delay beyond Latest, 0 to 1: what is put off is put off by it
 }
 
 // ID tells the job from others: the same as long as it is the same thing, whatever its days.

@@ -37,11 +37,11 @@ func (r *round) starting() {
 
 func (r *round) sow() {
 	j := Job{Task: Sow, Earliest: r.Started.Add(-3), Best: r.Started, Latest: r.Started.Add(7), Harm: 0.5,
-		Minutes: sowMinutes + sowAPlant*float64(r.Plants), Reason: "planned for " + r.Started.Spoken(),
-		Cost: "every day later is about a day's bloom later, less in summer's warmth"}
+		Minutes: sowMinutes + sowAPlant*float64(r.Plants), Reason: Sentence{"planned for ", r.Started},
+		Cost: Sentence{"every day later is about a day's bloom later, less in summer's warmth"}}
 	if r.waitsForSoil() {
 		j.Best, j.Latest = r.SoilWarm, r.SoilWarm.Add(7)
-		j.Reason += fmt.Sprintf(", but the soil has its %.0f °C only about %s", r.Profile.SoilMinC, r.SoilWarm.Spoken())
+		j.Reason = append(j.Reason, ", but the soil has its ", Celsius(r.Profile.SoilMinC), " only about ", r.SoilWarm)
 	}
 	if r.Method == crop.Direct && r.SoilWarm.After(j.Earliest) {
 		j.Earliest = r.SoilWarm
@@ -54,16 +54,16 @@ func (r *round) raise() {
 	t := r.Raising
 	if d := t.OffHeat; !d.IsZero() && r.open(OffHeat, d.Add(1)) && r.Out.After(r.today) {
 		r.add(Job{Task: OffHeat, Earliest: d, Best: d, Latest: d.Add(1), Harm: 0.9, Minutes: trayMinutes + trayAPlant*float64(r.Plants),
-			Reason: "most are up by then: take the tray off the heat and into full light", Cost: "warm and dark they draw up thin, for good"})
+			Reason: Sentence{"most are up by then: take the tray off the heat and into full light"}, Cost: Sentence{"warm and dark they draw up thin, for good"}})
 	}
 	if d := t.PotOn; !d.IsZero() && r.open(PotOn, d.Add(7)) {
 		r.add(Job{Task: PotOn, Earliest: d.Add(-4), Best: d, Latest: d.Add(7), Harm: 0.5, Minutes: potOnAPlant * float64(r.Plants),
-			Reason: "the roots will have filled their cells", Cost: "root-bound plants stand still"})
+			Reason: Sentence{"the roots will have filled their cells"}, Cost: Sentence{"root-bound plants stand still"}})
 	}
 	if len(t.Harden) > 0 && r.open(Harden, t.Out.Add(-4)) {
 		first := t.Harden[0].Day
 		r.add(Job{Task: Harden, Earliest: first.Add(-2), Best: first, Latest: maxDay(first, t.Out.Add(-4)), Harm: 0.5, Minutes: trayMinutes + 2*trayAPlant*float64(r.Plants), // out and in again
-			Reason: fmt.Sprintf("%d days until it is planted out: out by day, in by night, a little longer each day", len(t.Harden)), Cost: "soft plants burn and stand still in the bed"})
+			Reason: Sentence{fmt.Sprintf("%d days until it is planted out: out by day, in by night, a little longer each day", len(t.Harden))}, Cost: Sentence{"soft plants burn and stand still in the bed"}})
 	}
 	r.plantOut()
 }
@@ -82,20 +82,20 @@ func (r *round) plantOut() {
 	j := Job{Task: PlantOut, Earliest: minDay(t.Earliest, t.Out), Latest: latest, Harm: 0.4, Minutes: plantOutAPlant * float64(r.Plants)}
 	dull := false
 	j.Best, dull = r.dullest(maxDay(t.Out.Add(-2), j.Earliest), minDay(t.Out.Add(3), latest), t.Out)
-	j.Reason = "planned for " + t.Out.Spoken()
+	j.Reason = Sentence{"planned for ", t.Out}
 	switch {
 	case dull && j.Best != t.Out:
-		j.Reason += ", and duller on " + j.Best.Spoken()
+		j.Reason = append(j.Reason, ", and duller on ", j.Best)
 	case dull:
-		j.Reason += ", a dull day"
+		j.Reason = append(j.Reason, ", a dull day")
 	default:
-		j.Reason += "; take a dull or wet day, or the evening"
+		j.Reason = append(j.Reason, "; take a dull or wet day, or the evening")
 	}
 	if t.Stunts {
 		j.Harm = 1
-		j.Cost = fmt.Sprintf("kept longer than %s, %s bud at a hand's height and never make a stem: throw the tray away then and sow again", latest.Spoken(), plants(r.Plants))
+		j.Cost = Sentence{"kept longer than ", latest, ", " + plants(r.Plants) + " bud at a hand's height and never make a stem: throw the tray away then and sow again"}
 	} else {
-		j.Cost = "kept longer they stand still for a while"
+		j.Cost = Sentence{"kept longer they stand still for a while"}
 	}
 	r.add(j)
 }
@@ -141,11 +141,11 @@ func (r *round) thin() {
 	minutes := thinAPlant * float64(r.Plants)
 	if r.open(Thin, first.Add(6)) && !r.done(ThinMore) {
 		r.add(Job{Task: Thin, Earliest: first.Add(-2), Best: first, Latest: first.Add(6), Harm: 0.3, Minutes: minutes,
-			Reason: "true leaves show", Cost: "crowded seedlings draw up and fall over"})
+			Reason: Sentence{"true leaves show"}, Cost: Sentence{"crowded seedlings draw up and fall over"}})
 	}
 	if r.open(ThinMore, second.Add(8)) {
 		r.add(Job{Task: ThinMore, Earliest: maxDay(second.Add(-3), r.Done[Thin].Add(1)), Best: second, Latest: second.Add(8), Harm: 0.4, Minutes: minutes,
-			Reason: fmt.Sprintf("to their final distance of %.0f cm", r.Profile.SpacingCM), Cost: "thin stems, mildew, and a row that falls in the first gale"})
+			Reason: Sentence{"to their final distance of ", CM(r.Profile.SpacingCM)}, Cost: Sentence{"thin stems, mildew, and a row that falls in the first gale"}})
 	}
 }
 

@@ -1,7 +1,6 @@
 package rounds
 
 import (
-	"fmt"
 	"math"
 	"strings"
 
@@ -135,15 +134,15 @@ func (r *round) watering() {
 			continue
 		}
 		j := Job{Task: Water, After: r.Done[Water], Earliest: d.Add(-1), Best: d, Latest: d.Add(2), Harm: 0.5, Minutes: waterMinutes,
-			Reason: fmt.Sprintf("about %.0f mm lost", min(lost, 99)), Cost: "stems stay short, and buds drop"}
+			Reason: Sentence{"about ", MM(min(lost, 99)), " lost"}, Cost: Sentence{"stems stay short, and buds drop"}}
 		if !wet.IsZero() {
-			j.Reason += " since " + wet.Spoken()
+			j.Reason = append(j.Reason, " since ", wet)
 		}
-		j.Reason += ": " + drink.why
+		j.Reason = append(j.Reason, ": "+drink.why)
 		if drink.byHand {
 			j.Latest, j.Minutes, j.Harm = d, handMinutes+handAPlant*float64(r.Plants), 0.8
-			j.Reason += "; by hand, not with the drip line"
-			j.Cost = "seed that dries out after it has swollen is dead, and fresh roots with it"
+			j.ByHand, j.Reason = true, append(j.Reason, "; by hand, not with the drip line")
+			j.Cost = Sentence{"seed that dries out after it has swollen is dead, and fresh roots with it"}
 		}
 		r.add(j)
 		return
