@@ -48,6 +48,9 @@ type Person struct {
 	Epoch    int    // raised when all their sessions shall end
 	Calendar string // hash of the secret of their calendar's address, empty for none
 	JoinedAt string // UTC
+
+	Imperial    bool // reads inches, feet and °F
+	WeekNumbers bool // reads the number of the week beside each date
 }
 
 // A Store keeps people; the package records fulfils it.
@@ -255,6 +258,15 @@ func (p *People) Dismiss(ctx context.Context, id string) error {
 		return ErrLastOwner
 	}
 	return p.store.Dismiss(ctx, id)
+}
+
+// SetReads writes down how a person reads dates and measures.
+func (p *People) SetReads(ctx context.Context, id string, imperial, weekNumbers bool) error {
+	_, err := p.change(ctx, id, func(_ []Person, who Person) (Person, error) {
+		who.Imperial, who.WeekNumbers = imperial, weekNumbers
+		return who, nil
+	})
+	return err
 }
 
 // NewCalendar returns the secret of a new address of a person's calendar; the one before no longer holds.

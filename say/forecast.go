@@ -9,11 +9,10 @@ import (
 	"dewcount/core/day"
 	"dewcount/core/forecast"
 	"dewcount/farm/book"
-	"dewcount/farm/look"
 )
 
 // WhyNow says which counts and cuts a planting's forecast rests on.
-func WhyNow(snap *look.Snapshot, i int) string {
+func WhyNow(snap *Snapshot, i int) string {
 	p := snap.Model.Plantings[i]
 	counts, cuts := 0, 0
 	var last book.Count
@@ -30,9 +29,9 @@ func WhyNow(snap *look.Snapshot, i int) string {
 			cuts++
 		}
 	}
-	words := "not counted yet: reckoned from its start on " + SpokenYear(p.Growth.Started, snap.View.Today) + ", the weather since, and what other rows of the crop did"
+	words := "not counted yet: reckoned from its start on " + snap.Date(p.Growth.Started) + ", the weather since, and what other rows of the crop did"
 	if counts > 0 {
-		words = fmt.Sprintf("%s, the last on %s: %s on %d of %d plants", Number(counts, "count"), SpokenYear(last.CountedAt.Day(), snap.View.Today),
+		words = fmt.Sprintf("%s, the last on %s: %s on %d of %d plants", Number(counts, "count"), snap.Date(last.CountedAt.Day()),
 			Stems(last.Total()), last.PlantsCount, p.Growth.Plants)
 	}
 	if cuts > 0 {
@@ -42,13 +41,13 @@ func WhyNow(snap *look.Snapshot, i int) string {
 }
 
 // Rests says what weather the forecast rests on.
-func Rests(snap *look.Snapshot) string {
+func Rests(snap *Snapshot) string {
 	o := snap.Model.Outlook
 	words := "No weather is on record: the season is taken to be usual for this latitude and height."
 	if n := len(o.Observed); n > 0 {
-		words = fmt.Sprintf("Weather on record up to %s", SpokenYear(o.Observed[n-1].Day, snap.View.Today))
+		words = fmt.Sprintf("Weather on record up to %s", snap.Date(o.Observed[n-1].Day))
 		if m := len(o.Issued); m > 0 {
-			words += fmt.Sprintf(", the forecast up to %s", o.Issued[m-1].Day.Spoken())
+			words += fmt.Sprintf(", the forecast up to %s", snap.Date(o.Issued[m-1].Day))
 		}
 		words += fmt.Sprintf(", then %d weathers that are possible here.", snap.Model.Members)
 	}
@@ -59,12 +58,12 @@ func Rests(snap *look.Snapshot) string {
 }
 
 // Waits says that a planting must not be cut on a day, empty where it may.
-func Waits(b *book.Book, planting string, on day.Day) string {
-	spray, until, waits := b.Waiting(planting, on)
+func (snap *Snapshot) Waits(planting string, on day.Day) string {
+	spray, until, waits := snap.Book.Waiting(planting, on)
 	if !waits {
 		return ""
 	}
-	return fmt.Sprintf("Do not cut %s before %s: sprayed with %s on %s, %d days of waiting by its label.", planting, until.Spoken(), spray.Product, spray.SprayedAt.Day().Spoken(), spray.WaitDays)
+	return fmt.Sprintf("Do not cut %s before %s: sprayed with %s on %s, %d days of waiting by its label.", planting, snap.Date(until), spray.Product, snap.Date(spray.SprayedAt.Day()), spray.WaitDays)
 }
 
 // Clock writes a solar hour of a day as the farm's clock shows it, to a quarter of an hour. That the sun is up to sixteen minutes
@@ -85,10 +84,10 @@ func Strain(l forecast.Learned) string {
 }
 
 // NextCut says when the first stems of planting i are likely, and how many.
-func NextCut(snap *look.Snapshot, i int) string {
+func NextCut(snap *Snapshot, i int) string {
 	for j, d := range snap.Forecast.PickDays {
 		if next := snap.Forecast.Plantings[i].ByPick[j][crop.Market]; next.Likely() > 0 {
-			return fmt.Sprintf("%s: %s.", d.Spoken(), Bounds(next.Sure(), next.Likely(), next.AtBest()))
+			return fmt.Sprintf("%s: %s.", snap.Date(d), Bounds(next.Sure(), next.Likely(), next.AtBest()))
 		}
 	}
 	return "Nothing to cut in the next five weeks."

@@ -4,14 +4,12 @@ import (
 	"fmt"
 
 	"dewcount/core/day"
-	"dewcount/farm/look"
 )
 
 // FrostWords says when frost comes and when it ends here, and how far that can be trusted.
-func FrostWords(snap *look.Snapshot) string {
+func FrostWords(snap *Snapshot) string {
 	frosts := snap.FrostDates(snap.View.Today)
 	first, last := frosts.First, frosts.Last
-	say := func(d day.Day) string { return d.Midnight().Format("2 January") }
 	words := "By the weathers that are possible here "
 	if place, err := snap.Book.Place(); err == nil && place.LastFrost != "" && place.FirstFrost != "" {
 		words = "As you have written it down, "
@@ -20,18 +18,18 @@ func FrostWords(snap *look.Snapshot) string {
 	case first.IsZero() && last.IsZero():
 		return words + "there is hardly any frost."
 	case first.IsZero():
-		return words + "one spring in ten still has frost after " + say(last) + "."
+		return words + "one spring in ten still has frost after " + snap.DayOfYear(last) + "."
 	case last.IsZero():
-		return words + "one autumn in ten has frost before " + say(first) + "."
+		return words + "one autumn in ten has frost before " + snap.DayOfYear(first) + "."
 	}
-	return words + fmt.Sprintf("one autumn in ten has frost before %s, and one spring in ten still has some after %s.", say(first), say(last))
+	return words + fmt.Sprintf("one autumn in ten has frost before %s, and one spring in ten still has some after %s.", snap.DayOfYear(first), snap.DayOfYear(last))
 }
 
 // SoilWords says when the soil will be warm enough for a crop, empty where it is or nothing is sown.
-func SoilWords(snap *look.Snapshot, soilMinC float64, from day.Day) string {
+func SoilWords(snap *Snapshot, soilMinC float64, from day.Day) string {
 	warm, ok := snap.Stand.SoilWarm(soilMinC)
 	if !ok || !warm.After(from) {
 		return ""
 	}
-	return fmt.Sprintf("Too cold to sow here before about %s: this crop wants soil of %.0f °C.", warm.Spoken(), soilMinC)
+	return fmt.Sprintf("Too cold to sow here before about %s: this crop wants soil of %s.", snap.Date(warm), snap.Celsius(soilMinC))
 }

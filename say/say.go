@@ -8,9 +8,6 @@ import (
 	"unicode"
 	"unicode/utf8"
 
-	"dewcount/core/day"
-	"dewcount/core/forecast"
-
 	"golang.org/x/text/runes"
 	"golang.org/x/text/transform"
 	"golang.org/x/text/unicode/norm"
@@ -72,20 +69,6 @@ func SpokenHours(minutes float64) string {
 	return fmt.Sprintf("%d%s hours", quarters/4, part)
 }
 
-// Readable writes a value of a record as a person reads it.
-func Readable(value string) string {
-	if value == "" {
-		return "nothing"
-	}
-	if d, err := day.Parse(value); err == nil {
-		return d.Spoken()
-	}
-	if m, err := day.ParseMoment(value); err == nil {
-		return m.Spoken()
-	}
-	return value
-}
-
 // Ordinal writes the place of something in a row.
 func Ordinal(n int) string {
 	words := []string{"", "", "second", "third", "fourth", "fifth", "sixth", "seventh", "eighth", "ninth", "tenth"}
@@ -103,20 +86,6 @@ func Ordinal(n int) string {
 	return fmt.Sprintf("%dth", n)
 }
 
-func FullDay(d day.Day) string { return d.Midnight().Format("Monday 2 January 2006") }
-
-// Bounds says how many stems there will be, as growers do.
-func Bounds(sure, likely, best int) string {
-	switch {
-	case best == 0:
-		return "none"
-	case sure == best:
-		return fmt.Sprintf("%d sure", sure)
-	default:
-		return fmt.Sprintf("%d sure, %d likely, %d at best", sure, likely, best)
-	}
-}
-
 // Tenths says a chance as growers do.
 func Tenths(chance float64) string {
 	switch n := int(math.Round(10 * chance)); {
@@ -126,18 +95,6 @@ func Tenths(chance float64) string {
 		return "1 time in 10 or less"
 	default:
 		return fmt.Sprintf("%d times in 10", min(9, n))
-	}
-}
-
-// When says a date with its bounds.
-func When(w forecast.When, now day.Day) string {
-	switch {
-	case w.Likely.IsZero():
-		return "hardly this season"
-	case w.Early == w.Late:
-		return SpokenYear(w.Likely, now)
-	default:
-		return fmt.Sprintf("%s (%s to %s)", SpokenYear(w.Likely, now), w.Early.Midnight().Format("2 Jan"), w.Late.Midnight().Format("2 Jan"))
 	}
 }
 
@@ -161,19 +118,14 @@ func List(names []string) string {
 	}
 }
 
-// SpokenYear writes a date, with its year where it is not the same as that of another.
-func SpokenYear(d, now day.Day) string {
-	year, _, _ := d.Date()
-	if other, _, _ := now.Date(); year == other {
-		return d.Spoken()
+// Bounds says how many stems there will be, as growers do.
+func Bounds(sure, likely, best int) string {
+	switch {
+	case best == 0:
+		return "none"
+	case sure == best:
+		return fmt.Sprintf("%d sure", sure)
+	default:
+		return fmt.Sprintf("%d sure, %d likely, %d at best", sure, likely, best)
 	}
-	return d.Midnight().Format("Mon 2 January 2006")
-}
-
-// SpokenMoment is spokenYear with the hour.
-func SpokenMoment(m day.Moment, now day.Day) string {
-	if clock := m.Clock(); clock != "" {
-		return SpokenYear(m.Day(), now) + ", " + clock
-	}
-	return SpokenYear(m.Day(), now)
 }

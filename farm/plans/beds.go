@@ -81,6 +81,13 @@ func BedYears(s *look.Season) []BedYear {
 	return beds
 }
 
+// Crowded returns how many plants the squares of a stay hold, and whether it has clearly more.
+func (b BedYear) Crowded(stay look.BedStay) (holds int, crowded bool) {
+	const clearly = 1.15
+	holds = b.Grid.Plants(stay.Patch, stay.SpacingCM)
+	return holds, float64(stay.Record.Plants) > clearly*float64(holds)
+}
+
 // guestOf returns a stay as its company sees it.
 func guestOf(s *look.Season, stay look.BedStay) plan.Guest {
 	g := plan.Guest{Stay: stay.Stay, Crop: stay.Profile.ID, HighCM: stay.HighCM, Netted: stay.Profile.Support != "none"}

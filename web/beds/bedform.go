@@ -6,8 +6,8 @@ import (
 	"strings"
 
 	"dewcount/farm/book"
-	"dewcount/farm/look"
 	"dewcount/farm/plans"
+	"dewcount/say"
 	"dewcount/web/page"
 
 	"github.com/labstack/echo/v5"
@@ -29,11 +29,11 @@ func bedFields(isNew bool) []page.Field {
 	return fields
 }
 
-func (s view) newBed(c *echo.Context, snap *look.Snapshot) error {
+func (s view) newBed(c *echo.Context, snap *say.Snapshot) error {
 	return s.bedForm(c, http.StatusOK, snap, "", func(string) string { return "" }, nil)
 }
 
-func (s view) editBed(c *echo.Context, snap *look.Snapshot) error {
+func (s view) editBed(c *echo.Context, snap *say.Snapshot) error {
 	b, ok := snap.Book.Bed(c.Param("bed"))
 	if !ok {
 		return book.ErrNoSuchRecord
@@ -42,19 +42,19 @@ func (s view) editBed(c *echo.Context, snap *look.Snapshot) error {
 	return s.bedForm(c, http.StatusOK, snap, b.ID, page.Of(b.Record()), nil)
 }
 
-func (s view) bedForm(c *echo.Context, code int, snap *look.Snapshot, id string, from page.Typed, faults map[string]string) error {
+func (s view) bedForm(c *echo.Context, code int, snap *say.Snapshot, id string, from page.Typed, faults map[string]string) error {
 	v := page.FormView{Heading: "Add a bed", Action: "/beds", Save: "Add the bed", Cancel: "/beds", Lead: "A bed is planned in squares. More or fewer squares is another length or width."}
 	if id != "" {
 		v.Heading, v.Action, v.Save = "Correct "+id, "/beds/"+url.PathEscape(id), "Keep the correction"
 		v.Withdraw = &page.DoneView{Words: "Withdraw this bed", Kind: book.Beds.Name, ID: id}
 	}
-	v.Fields = page.Fill(bedFields(id == ""), from, faults)
+	v.Fields = page.Fill(c, bedFields(id == ""), from, faults)
 	v.Fault = page.Rest(v.Fields, faults)
 	return s.Show(c, code, "form", "/beds", v.Heading, snap, v)
 }
 
 // keepBed keeps a new bed, or another state of one.
-func (s view) keepBed(c *echo.Context, snap *look.Snapshot) error {
+func (s view) keepBed(c *echo.Context, snap *say.Snapshot) error {
 	from := page.Posted(c)
 	id := c.Param("bed")
 	f := book.NewFields(func(name string) string {
@@ -70,9 +70,9 @@ func (s view) keepBed(c *echo.Context, snap *look.Snapshot) error {
 }
 
 // placeInBeds gives squares to one planting, or to all that have none.
-func (s view) placeInBeds(c *echo.Context, snap *look.Snapshot) error {
+func (s view) placeInBeds(c *echo.Context, snap *say.Snapshot) error {
 	year, _ := page.YearOf(c, snap)
-	season, err := s.Farm.Season(snap, year)
+	season, err := s.Farm.Season(snap.Snapshot, year)
 	if err != nil {
 		return err
 	}

@@ -32,7 +32,7 @@ type bedsView struct {
 	ToPlace      string
 }
 
-func (s view) beds(c *echo.Context, snap *look.Snapshot) error {
+func (s view) beds(c *echo.Context, snap *say.Snapshot) error {
 	year, years := page.YearOf(c, snap)
 	date, err := day.Parse(c.QueryParam("on"))
 	if err != nil {
@@ -51,7 +51,7 @@ func (s view) beds(c *echo.Context, snap *look.Snapshot) error {
 	if err != nil {
 		return err
 	}
-	v := bedsView{Date: date.String(), Spoken: say.FullDay(date), Year: year, YearName: page.YearName(year, snap), First: season.From.String(), Last: season.Until.Add(-1).String(),
+	v := bedsView{Date: date.String(), Spoken: snap.FullDate(date), Year: year, YearName: page.YearName(year, snap), First: season.From.String(), Last: season.Until.Add(-1).String(),
 		Place: date.Sub(season.From), Days: season.Until.Sub(season.From) - 1, Square: book.Decimal(place.SquareCM), Without: c.QueryParam("without")}
 	v.Sun = "The sun stands in the south at noon: tall ones belong on the north side."
 	if place.Latitude < 0 {
@@ -61,7 +61,7 @@ func (s view) beds(c *echo.Context, snap *look.Snapshot) error {
 		v.Years = append(v.Years, page.LinkView{Name: page.YearName(y, snap), Href: "/beds?year=" + strconv.Itoa(y), Here: y == year})
 	}
 	toPlace := 0
-	for _, b := range plans.BedYears(season) {
+	for _, b := range plans.BedYears(season.Season) {
 		view := draw.NewBedView(season, b, date, place)
 		toPlace += len(view.Unplaced)
 		v.Beds = append(v.Beds, view)

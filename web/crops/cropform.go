@@ -10,7 +10,6 @@ import (
 
 	"dewcount/croptable"
 	"dewcount/farm/book"
-	"dewcount/farm/look"
 	"dewcount/say"
 	"dewcount/web/page"
 
@@ -33,7 +32,7 @@ type cropSection struct {
 }
 
 // newCrop shows the form of a new crop, filled from the one that it is like.
-func (s view) newCrop(c *echo.Context, snap *look.Snapshot) error {
+func (s view) newCrop(c *echo.Context, snap *say.Snapshot) error {
 	e, _, ok := snap.Book.Entry(c.QueryParam("like"))
 	if !ok {
 		return book.ErrNoSuchRecord
@@ -42,7 +41,7 @@ func (s view) newCrop(c *echo.Context, snap *look.Snapshot) error {
 	return s.cropForm(c, http.StatusOK, snap, e, c.QueryParam("like"), nil, nil)
 }
 
-func (s view) editCrop(c *echo.Context, snap *look.Snapshot) error {
+func (s view) editCrop(c *echo.Context, snap *say.Snapshot) error {
 	e, _, ok := snap.Book.Entry(c.Param("crop"))
 	if !ok {
 		return book.ErrNoSuchRecord
@@ -52,7 +51,7 @@ func (s view) editCrop(c *echo.Context, snap *look.Snapshot) error {
 }
 
 // cropForm shows the values of a profile; like is the crop that a new one is made from, empty where one is changed.
-func (s view) cropForm(c *echo.Context, code int, snap *look.Snapshot, e croptable.Entry, like string, from page.Typed, faults map[string]string) error {
+func (s view) cropForm(c *echo.Context, code int, snap *say.Snapshot, e croptable.Entry, like string, from page.Typed, faults map[string]string) error {
 	v := cropFormView{Heading: "A new crop", Action: "/crops", Save: "Add the crop", Like: like,
 		Lead: "It starts with the values of the crop that it is like. All of them are checked like the shipped ones."}
 	if like == "" {
@@ -110,7 +109,7 @@ func (s view) cropForm(c *echo.Context, code int, snap *look.Snapshot, e croptab
 }
 
 // keepCrop keeps a new crop, or other values of one.
-func (s view) keepCrop(c *echo.Context, snap *look.Snapshot) error {
+func (s view) keepCrop(c *echo.Context, snap *say.Snapshot) error {
 	from := page.Posted(c)
 	id, like := c.Param("crop"), from("like")
 	base := id
@@ -161,7 +160,7 @@ func (s view) keepCrop(c *echo.Context, snap *look.Snapshot) error {
 }
 
 // dropCrop takes an own profile away.
-func (s view) dropCrop(c *echo.Context, snap *look.Snapshot) error {
+func (s view) dropCrop(c *echo.Context, snap *say.Snapshot) error {
 	id := c.Param("crop")
 	if err := s.Farm.DropCrop(c.Request().Context(), page.By(c), id); err != nil {
 		return err

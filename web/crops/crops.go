@@ -10,7 +10,6 @@ import (
 	"dewcount/core/crop"
 	"dewcount/croptable"
 	"dewcount/farm/book"
-	"dewcount/farm/look"
 	"dewcount/fault"
 	"dewcount/say"
 	"dewcount/web/draw"
@@ -32,7 +31,7 @@ type cropLink struct {
 	Own             bool
 }
 
-func (s view) crops(c *echo.Context, snap *look.Snapshot) error {
+func (s view) crops(c *echo.Context, snap *say.Snapshot) error {
 	v := cropsView{Search: strings.TrimSpace(c.QueryParam("search"))}
 	varieties := make(map[string]int)
 	for _, variety := range snap.Book.Varieties {
@@ -92,7 +91,7 @@ type choiceView struct {
 
 type varietyView struct{ Name, Words, Warning string }
 
-func (s view) cropCard(c *echo.Context, snap *look.Snapshot) error {
+func (s view) cropCard(c *echo.Context, snap *say.Snapshot) error {
 	e, own, ok := snap.Book.Entry(c.Param("crop"))
 	if !ok {
 		return book.ErrNoSuchRecord
@@ -235,7 +234,7 @@ func orNone(n *float64) float64 {
 }
 
 // chooseSchool writes down which school is followed in a question of a crop.
-func (s view) chooseSchool(c *echo.Context, snap *look.Snapshot) error {
+func (s view) chooseSchool(c *echo.Context, snap *say.Snapshot) error {
 	id := c.Param("crop")
 	p := snap.Book.Crop(id)
 	if p == nil {

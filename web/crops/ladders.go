@@ -5,7 +5,6 @@ import (
 	"slices"
 
 	"dewcount/core/crop"
-	"dewcount/farm/look"
 	"dewcount/say"
 	"dewcount/web/draw"
 	"dewcount/web/draw/ladder"
@@ -22,7 +21,7 @@ type ladderView struct {
 	Rungs []draw.RungView
 }
 
-func (s view) ladders(c *echo.Context, snap *look.Snapshot) error {
+func (s view) ladders(c *echo.Context, snap *say.Snapshot) error {
 	crops := snap.Book.Crops()
 	var v ladderSheet
 	for _, form := range ladder.Forms()[1:] {

@@ -5,13 +5,13 @@ import (
 	"net/url"
 
 	"dewcount/farm/book"
-	"dewcount/farm/look"
+	"dewcount/say"
 	"dewcount/web/page"
 
 	"github.com/labstack/echo/v5"
 )
 
-func varietyFields(snap *look.Snapshot, isNew bool) []page.Field {
+func varietyFields(snap *say.Snapshot, isNew bool) []page.Field {
 	fields := []page.Field{
 		{Name: "colour", Label: "Colour", Hint: "One, or a mix with shares: coral:0.6;red:0.4"},
 		page.Field{Name: "role", Label: "Role in a bouquet", Kind: "select"}.Choose(page.Option{Value: "", Label: "not said"}, page.Option{Value: "focal", Label: "focal"}, page.Option{Value: "filler", Label: "filler"},
@@ -33,11 +33,11 @@ func varietyFields(snap *look.Snapshot, isNew bool) []page.Field {
 	return append([]page.Field{{Name: "variety", Label: "Name", Needed: true, Hint: "Of an unknown variety: such as Some zinnia."}, crops}, fields...)
 }
 
-func (s view) newVariety(c *echo.Context, snap *look.Snapshot) error {
+func (s view) newVariety(c *echo.Context, snap *say.Snapshot) error {
 	return s.varietyForm(c, http.StatusOK, snap, "", func(name string) string { return c.QueryParam(name) }, nil)
 }
 
-func (s view) editVariety(c *echo.Context, snap *look.Snapshot) error {
+func (s view) editVariety(c *echo.Context, snap *say.Snapshot) error {
 	v, ok := snap.Book.Variety(c.Param("variety"))
 	if !ok {
 		return book.ErrNoSuchRecord
@@ -46,7 +46,7 @@ func (s view) editVariety(c *echo.Context, snap *look.Snapshot) error {
 	return s.varietyForm(c, http.StatusOK, snap, v.Name, page.Of(v.Record()), nil)
 }
 
-func (s view) varietyForm(c *echo.Context, code int, snap *look.Snapshot, name string, from page.Typed, faults map[string]string) error {
+func (s view) varietyForm(c *echo.Context, code int, snap *say.Snapshot, name string, from page.Typed, faults map[string]string) error {
 	v := page.FormView{Heading: "Add a variety", Action: "/varieties", Save: "Add the variety", Cancel: "/crops", Lead: "What is left empty is as its crop has it."}
 	if name != "" {
 		v.Heading, v.Action, v.Save = "Correct "+name, "/varieties/"+url.PathEscape(name), "Keep the correction"
@@ -55,13 +55,13 @@ func (s view) varietyForm(c *echo.Context, code int, snap *look.Snapshot, name s
 	if id := from("crop"); id != "" {
 		v.Cancel = "/crops/" + url.PathEscape(id)
 	}
-	v.Fields = page.Fill(varietyFields(snap, name == ""), from, faults)
+	v.Fields = page.Fill(c, varietyFields(snap, name == ""), from, faults)
 	v.Fault = page.Rest(v.Fields, faults)
 	return s.Show(c, code, "form", "/crops", v.Heading, snap, v)
 }
 
 // keepVariety keeps a new variety, or other values of one.
-func (s view) keepVariety(c *echo.Context, snap *look.Snapshot) error {
+func (s view) keepVariety(c *echo.Context, snap *say.Snapshot) error {
 	from := page.Posted(c)
 	old, known := snap.Book.Variety(c.Param("variety"))
 	f := book.NewFields(func(name string) string {

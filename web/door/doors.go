@@ -112,7 +112,7 @@ func (s view) firstForm(c *echo.Context, code int, fault string, from page.Typed
 		}
 		return c.Redirect(http.StatusSeeOther, "/signin")
 	}
-	fields := page.Fill([]page.Field{{Name: "code", Label: "The code from the terminal", Needed: true, Hint: "It was printed when Dew Count was started."}, nameField(), newPasswordField()}, from, faults)
+	fields := page.Fill(c, []page.Field{{Name: "code", Label: "The code from the terminal", Needed: true, Hint: "It was printed when Dew Count was started."}, nameField(), newPasswordField()}, from, faults)
 	for i := range fields {
 		if fields[i].Kind == "password" {
 			fields[i].Typed = ""
@@ -170,7 +170,7 @@ func (s view) joinForm(c *echo.Context, code int, fault string, from page.Typed,
 	if renews.ID != "" {
 		v.Heading, v.Lead, v.Save, v.Fields = "A new password", "For "+renews.Name+".", "Keep", v.Fields[1:]
 	}
-	v.Fields = page.Fill(v.Fields, from, faults)
+	v.Fields = page.Fill(c, v.Fields, from, faults)
 	v.Fields[len(v.Fields)-1].Typed = ""
 	return s.door(c, code, v)
 }

@@ -71,7 +71,7 @@ func (s view) peoplePage(c *echo.Context, link *linkCode) error {
 		}
 	}
 	v.Nobody = len(v.People) == 0
-	return s.Show(c, http.StatusOK, "people", "/farm", "People", snap, v)
+	return s.Show(c, http.StatusOK, "people", "/farm", "People", page.ReadBy(c, snap), v)
 }
 
 // newInvitation says whom an invitation lets in, who made it and until when it holds.
@@ -178,8 +178,8 @@ func (s view) mePage(c *echo.Context, code int, calendar *linkCode, faults map[s
 	fresh := newPasswordField()
 	fresh.Label = "The new one"
 	v := meView{Name: p.Name, Role: roleWords[p.Role], HasCalendar: p.Calendar != "" || calendar != nil, Calendar: calendar, HasOwn: s.Certificate != nil,
-		Fields: page.Fill([]page.Field{{Name: "old", Label: "Password of now", Kind: "password", Needed: true, Complete: "current-password"}, fresh}, nothing, faults)}
-	return s.Show(c, code, "me", "", p.Name, snap, v)
+		Fields: page.Fill(c, []page.Field{{Name: "old", Label: "Password of now", Kind: "password", Needed: true, Complete: "current-password"}, fresh}, nothing, faults)}
+	return s.Show(c, code, "me", "", p.Name, page.ReadBy(c, snap), v)
 }
 
 func (s view) changePassword(c *echo.Context) error {

@@ -68,12 +68,12 @@ func cellPX(g plan.Grid) int {
 	return min(widest, max(narrowest, desk/g.Along))
 }
 
-func NewBedView(s *look.Season, b plans.BedYear, date day.Day, place book.Place) BedView {
-	v := BedView{ID: b.Bed.ID, About: bedAbout(b), HasGrid: b.HasGrid}
+func NewBedView(s *say.Season, b plans.BedYear, date day.Day, place book.Place) BedView {
+	v := BedView{ID: b.Bed.ID, About: bedAbout(s.Reader, b), HasGrid: b.HasGrid}
 	for _, u := range b.Unplaced {
 		v.Unplaced = append(v.Unplaced, unplacedView{u.Planting, unplacedWords(s, b, u)})
 	}
-	v.Notes = bedNotes(b, s.View.Today)
+	v.Notes = bedNotes(s.Reader, b)
 	if !b.HasGrid {
 		return v
 	}
@@ -95,7 +95,7 @@ func NewBedView(s *look.Season, b plans.BedYear, date day.Day, place book.Place)
 		if stay.Patch == (plan.Patch{}) {
 			continue
 		}
-		p := newPatch(stay, date, s.View.Today, cell)
+		p := newPatch(s.Reader, stay, date, cell)
 		p.Clash = clashing[stay.Planting]
 		v.Patches = append(v.Patches, p)
 		v.Shades = append(v.Shades, shadeView{shadePoints(b.Grid, stay, bearing, place.Latitude, date), p.From, p.Until, p.Now})
@@ -105,7 +105,7 @@ func NewBedView(s *look.Season, b plans.BedYear, date day.Day, place book.Place)
 	}
 	used := b.Grid.Used(date, look.PatchesOf(b.Stays))
 	v.Used = fmt.Sprintf("%d of %d squares", used, b.Grid.Squares())
-	v.Title = fmt.Sprintf("%s: %s taken on %s", b.Bed.ID, v.Used, say.SpokenYear(date, s.View.Today))
+	v.Title = fmt.Sprintf("%s: %s taken on %s", b.Bed.ID, v.Used, s.Date(date))
 	x := Scale{0, float64(s.Until.Sub(s.From)), 0, stripPX}
 	for _, w := range s.Weeks() {
 		at := w.Monday.Add(3)
@@ -126,10 +126,10 @@ func NewBedView(s *look.Season, b plans.BedYear, date day.Day, place book.Place)
 
 func Place1(n float64) string { return strconv.FormatFloat(n, 'f', 1, 64) }
 
-func bedAbout(b plans.BedYear) string {
+func bedAbout(read say.Reader, b plans.BedYear) string {
 	var parts []string
 	if b.HasGrid {
-		parts = append(parts, fmt.Sprintf("%s by %s m, %d by %d squares", book.Decimal(*b.Bed.LengthM), book.Decimal(*b.Bed.WidthM), b.Grid.Along, b.Grid.Across))
+		parts = append(parts, fmt.Sprintf("%s by %s, %d by %d squares", read.Number(say.Metre, *b.Bed.LengthM), read.Exact(say.Metre, *b.Bed.WidthM), b.Grid.Along, b.Grid.Across))
 	} else {
 		parts = append(parts, "length and width are not written down")
 	}
@@ -162,7 +162,7 @@ func gridLines(g plan.Grid) string {
 	return path.String()
 }
 
-func newPatch(stay look.BedStay, date, today day.Day, cell int) patchView {
+func newPatch(read say.Reader, stay look.BedStay, date day.Day, cell int) patchView {
 	q := stay.Patch
 	p := patchView{ID: stay.Planting, X: (q.From - 1) * cell, Y: (q.Left - 1) * cell, W: (q.To - q.From + 1) * cell, H: (q.Right - q.Left + 1) * cell,
 		From: stay.From.String(), Until: stay.Until.String(), Now: stay.On(date), Tall: stay.HighCM >= tallCM, Href: "/plantings/" + url.PathEscape(stay.Planting) + "/edit"}
@@ -176,9 +176,9 @@ func newPatch(stay look.BedStay, date, today day.Day, cell int) patchView {
 	}
 	until := "for good"
 	if !stay.Until.IsZero() {
-		until = "to about " + say.SpokenYear(stay.Until, today)
+		until = "to about " + read.Date(stay.Until)
 	}
-	p.Title = fmt.Sprintf("%s %s, %d plants, about %.0f cm high, from %s %s", stay.Planting, stay.Record.Variety, stay.Record.Plants, stay.HighCM, say.SpokenYear(stay.From, today), until)
+	p.Title = fmt.Sprintf("%s %s, %d plants, about %s high, from %s %s", stay.Planting, stay.Record.Variety, stay.Record.Plants, read.CM(stay.HighCM), read.Date(stay.From), until)
 	return p
 }
 
@@ -230,7 +230,7 @@ func hull(points [][2]float64) [][2]float64 {
 	return append(lower, half(points)...)
 }
 
-func unplacedWords(s *look.Season, b plans.BedYear, u look.BedStay) string {
+func unplacedWords(s *say.Season, b plans.BedYear, u look.BedStay) string {
 	words := fmt.Sprintf("%s, %d plants", u.Record.Variety, u.Record.Plants)
 	if b.HasGrid {
 		each, side := b.Grid.Pattern(s.Book.SpacingCM(u.Record.Variety, u.Profile))
@@ -239,19 +239,19 @@ func unplacedWords(s *look.Season, b plans.BedYear, u look.BedStay) string {
 	return words
 }
 
-func newIdle(s *look.Season, b plans.BedYear, i plan.Idle) idleView {
+func newIdle(s *say.Season, b plans.BedYear, i plan.Idle) idleView {
 	days := i.Until.Sub(i.From)
-	v := idleView{Words: fmt.Sprintf("Squares %d to %d lie empty from %s to %s, %d weeks", i.Patch.From, i.Patch.To, say.SpokenYear(i.From, s.View.Today), say.SpokenYear(i.Until.Add(-1), s.View.Today), days/7)}
+	v := idleView{Words: fmt.Sprintf("Squares %d to %d lie empty from %s to %s, %d weeks", i.Patch.From, i.Patch.To, s.Date(i.From), s.Date(i.Until.Add(-1)), days/7)}
 	if i.Patch.From == 1 && i.Patch.To == b.Grid.Along {
-		v.Words = fmt.Sprintf("The whole bed lies empty from %s to %s, %d weeks", say.SpokenYear(i.From, s.View.Today), say.SpokenYear(i.Until.Add(-1), s.View.Today), days/7)
+		v.Words = fmt.Sprintf("The whole bed lies empty from %s to %s, %d weeks", s.Date(i.From), s.Date(i.Until.Add(-1)), days/7)
 	}
 	from := i.From
 	if from.Before(s.View.Today) {
 		from = s.View.Today
 	}
-	switch plan.FillOf(i.Until.Sub(from), plans.Warm(s, from)) {
+	switch plan.FillOf(i.Until.Sub(from), plans.Warm(s.Season, from)) {
 	case plan.Sow:
-		fits := plans.Fits(s, plan.Idle{Patch: i.Patch, From: from, Until: i.Until})
+		fits := plans.Fits(s.Season, plan.Idle{Patch: i.Patch, From: from, Until: i.Until})
 		if len(fits) == 0 {
 			v.Do = "sow a green manure"
 			break
@@ -272,29 +272,29 @@ func newIdle(s *look.Season, b plans.BedYear, i plan.Idle) idleView {
 }
 
 // bedNotes says what does not go well in a bed from a day on.
-func bedNotes(b plans.BedYear, today day.Day) []string {
+func bedNotes(read say.Reader, b plans.BedYear) []string {
 	var notes []string
 	for _, c := range b.Clashes {
-		if c.Until.IsZero() || c.Until.After(today) {
-			notes = append(notes, say.ClashWords(c, today))
+		if c.Until.IsZero() || c.Until.After(read.Today) {
+			notes = append(notes, read.Clash(c))
 		}
 	}
 	for i, n := range b.Notes {
-		if !n.Until.IsZero() && !n.Until.After(today) {
+		if !n.Until.IsZero() && !n.Until.After(read.Today) {
 			continue
 		}
 		if n.Trouble != plan.WaterClash {
-			notes = append(notes, say.NoteWords(n, today))
+			notes = append(notes, read.Note(n))
 			continue
 		}
 		first := slices.IndexFunc(b.Notes, func(o plan.Note) bool { return o.Trouble == plan.WaterClash && o.A.Planting == n.A.Planting })
 		if first == i { // one seed bed may meet several tubers
-			notes = append(notes, say.WaterWords(b.Notes, n, today))
+			notes = append(notes, read.WaterClash(b.Notes, n))
 		}
 	}
 	for _, stay := range b.Stays {
 		if b.HasGrid && stay.Patch != (plan.Patch{}) && stay.Record.Plants > 0 {
-			if words := say.CrowdedWords(b, stay); words != "" {
+			if words := read.Crowded(b, stay); words != "" {
 				notes = append(notes, words)
 			}
 		}

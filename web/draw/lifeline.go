@@ -6,7 +6,6 @@ import (
 
 	"dewcount/core/day"
 	"dewcount/core/forecast"
-	"dewcount/farm/look"
 	"dewcount/say"
 )
 
@@ -28,7 +27,7 @@ type markView struct{ Name, When, X, From, Width string }
 
 const lifeWidth = 640
 
-func NewLife(snap *look.Snapshot, i int) LifeView {
+func NewLife(snap *say.Snapshot, i int) LifeView {
 	p := snap.Model.Plantings[i]
 	m := snap.Milestones(i)
 	today, start := snap.View.Today, p.Growth.Started
@@ -63,10 +62,10 @@ func NewLife(snap *look.Snapshot, i int) LifeView {
 			v.Months = append(v.Months, monthView{at(d), month.String()[:3]})
 		}
 	}
-	v.Title = began + say.SpokenYear(start, today)
+	v.Title = began + snap.Date(start)
 	for _, n := range named {
-		v.Title += "; " + n.name + " " + say.When(n.when, today)
-		mark := markView{Name: n.name, When: say.When(n.when, today)}
+		v.Title += "; " + n.name + " " + snap.When(n.when)
+		mark := markView{Name: n.name, When: snap.When(n.when)}
 		if !n.when.Likely.IsZero() {
 			mark.X, mark.From = at(n.when.Likely), at(n.when.Early)
 			mark.Width = Place(max(2, x.At(float64(n.when.Late.Sub(first)))-x.At(float64(n.when.Early.Sub(first)))))

@@ -102,7 +102,7 @@ func (y yearScale) at(d day.Day) float64 {
 }
 
 // NewSeasonDrawing draws some plantings of a season, by their place in it, and beside a moved one where it stood before.
-func NewSeasonDrawing(s *look.Season, plantings []int, chosen string, before *look.Season, fromFrost day.Day) SeasonDrawing {
+func NewSeasonDrawing(s *say.Season, plantings []int, chosen string, before *say.Season, fromFrost day.Day) SeasonDrawing {
 	y := newYearScale(s.From, s.Until)
 	d := SeasonDrawing{Width: drawingWidth, Left: drawingLeft, Head: 72}
 	switch n := len(plantings); {
@@ -114,7 +114,7 @@ func NewSeasonDrawing(s *look.Season, plantings []int, chosen string, before *lo
 		d.RowH, d.Dense = 13, true
 	}
 	d.Height = d.Head + d.RowH*len(plantings) + 6
-	d.Title = fmt.Sprintf("%d plantings from %s to %s, each from its start to its bloom", len(plantings), say.SpokenYear(s.From, s.View.Today), say.SpokenYear(s.Until.Add(-1), s.View.Today))
+	d.Title = fmt.Sprintf("%d plantings from %s to %s, each from its start to its bloom", len(plantings), s.Date(s.From), s.Date(s.Until.Add(-1)))
 	for m := s.From; m.Before(s.Until); m = m.Add(1) {
 		_, month, date := m.Date()
 		if date == 1 {
@@ -159,7 +159,7 @@ func NewSeasonDrawing(s *look.Season, plantings []int, chosen string, before *lo
 }
 
 // frost draws how likely frost is by shading in steps of three days, and marks one year in ten and every second.
-func (d *SeasonDrawing) frost(s *look.Season, y yearScale) {
+func (d *SeasonDrawing) frost(s *say.Season, y yearScale) {
 	const step = 3
 	for at := s.From; at.Before(s.Until); at = at.Add(step) {
 		risk := s.Frosts.After(at)
@@ -176,16 +176,16 @@ func (d *SeasonDrawing) frost(s *look.Season, y yearScale) {
 		name string
 	}{{s.FrostDates().Last, "frost after this 1 year in 10"}, {s.FrostDates().First, "frost before this 1 year in 10"}} {
 		if !line.at.IsZero() && !line.at.Before(s.From) && line.at.Before(s.Until) {
-			d.FrostLines = append(d.FrostLines, TickView{Place(y.at(line.at)), line.name + ": " + say.SpokenYear(line.at, s.View.Today)})
+			d.FrostLines = append(d.FrostLines, TickView{Place(y.at(line.at)), line.name + ": " + s.Date(line.at)})
 		}
 	}
 }
 
 // ticks draws what has to be fed: market days and standing buckets small, events with their name.
-func (d *SeasonDrawing) ticks(s *look.Season, y yearScale) {
+func (d *SeasonDrawing) ticks(s *say.Season, y yearScale) {
 	for _, o := range s.Book.Orders {
 		for _, on := range o.Between(s.From, s.Until.Add(-1)) {
-			t := dueTick{X: Place(y.at(on)), Name: o.ID + ", " + say.SpokenYear(on, s.View.Today), Y2: "66", Event: o.Kind == "event"}
+			t := dueTick{X: Place(y.at(on)), Name: o.ID + ", " + s.Date(on), Y2: "66", Event: o.Kind == "event"}
 			if t.Event {
 				t.Y2 = Place(float64(d.Height))
 			}
@@ -196,7 +196,7 @@ func (d *SeasonDrawing) ticks(s *look.Season, y yearScale) {
 }
 
 // stem draws a planting on a row.
-func (d *SeasonDrawing) stem(s *look.Season, y yearScale, i, row int, weekly []look.WeekStems, most float64, chosen string) stemRow {
+func (d *SeasonDrawing) stem(s *say.Season, y yearScale, i, row int, weekly []look.WeekStems, most float64, chosen string) stemRow {
 	p := s.Model.Plantings[i]
 	m := s.Dates[i]
 	middle := float64(d.Head) + (float64(row)+0.5)*float64(d.RowH)
@@ -239,13 +239,13 @@ func (d *SeasonDrawing) stem(s *look.Season, y yearScale, i, row int, weekly []l
 	if runes := []rune(r.Label); len(runes) > letters {
 		r.Label = string(runes[:letters-1]) + "…"
 	}
-	r.Name, r.Cut = p.ID+" "+p.Variety, cutWords(m, weekly, s.View.Today)
-	r.Title = fmt.Sprintf("%s %s, %d plants: started %s; first cut %s; last cut %s", p.ID, p.Variety, p.Growth.Plants, say.SpokenYear(start, s.View.Today), say.When(m.FirstCut, s.View.Today), say.When(m.LastCut, s.View.Today))
+	r.Name, r.Cut = p.ID+" "+p.Variety, cutWords(s.Reader, m, weekly)
+	r.Title = fmt.Sprintf("%s %s, %d plants: started %s; first cut %s; last cut %s", p.ID, p.Variety, p.Growth.Plants, s.Date(start), s.When(m.FirstCut), s.When(m.LastCut))
 	return r
 }
 
 // cutWords says from when to when a planting is cut in a season, and how many stems that gives.
-func cutWords(m forecast.Milestones, weekly []look.WeekStems, now day.Day) string {
+func cutWords(read say.Reader, m forecast.Milestones, weekly []look.WeekStems) string {
 	likely := 0.0
 	for _, w := range weekly {
 		likely += w.Likely
@@ -253,9 +253,9 @@ func cutWords(m forecast.Milestones, weekly []look.WeekStems, now day.Day) strin
 	if m.FirstCut.Likely.IsZero() || likely < 1 {
 		return "no stems in this season"
 	}
-	words := "cut from " + say.SpokenYear(m.FirstCut.Likely, now)
+	words := "cut from " + read.Date(m.FirstCut.Likely)
 	if !m.LastCut.Likely.IsZero() && m.LastCut.Likely != m.FirstCut.Likely {
-		words += " to " + say.SpokenYear(m.LastCut.Likely, now)
+		words += " to " + read.Date(m.LastCut.Likely)
 	}
 	return fmt.Sprintf("%s, about %.0f stems", words, likely)
 }
@@ -301,7 +301,7 @@ func bloom(y yearScale, weekly []look.WeekStems, middle, half, most float64, ste
 }
 
 // chart draws the stems of plantings together, week by week, against what is wanted.
-func NewChart(s *look.Season, plantings []int, wanted []float64) chartDrawing {
+func NewChart(s *say.Season, plantings []int, wanted []float64) chartDrawing {
 	y := newYearScale(s.From, s.Until)
 	weekly := s.Stems(plantings)
 	c := chartDrawing{Height: chartHeight}
@@ -362,7 +362,7 @@ func niceSteps(most float64) []float64 {
 }
 
 // SortedPlantings returns the plantings of a season that are seen in it, by crop and start; of one crop alone where it is named.
-func SortedPlantings(s *look.Season, cropID string) []int {
+func SortedPlantings(s *say.Season, cropID string) []int {
 	var shown []int
 	for i, p := range s.Model.Plantings {
 		if cropID != "" && p.Growth.Profile.ID != cropID {

@@ -10,7 +10,6 @@ import (
 	"time"
 
 	"dewcount/core/day"
-	"dewcount/farm/look"
 	"dewcount/farm/market"
 	"dewcount/farm/plans"
 	"dewcount/farm/work"
@@ -24,15 +23,15 @@ import (
 )
 
 // export answers with a file of a season that write makes; name gets its year.
-func (s view) export(name, kind string, write func(w io.Writer, c *echo.Context, snap *look.Snapshot, season *look.Season) error) func(*echo.Context, *look.Snapshot) error {
-	return func(c *echo.Context, snap *look.Snapshot) error {
+func (s view) export(name, kind string, write func(w io.Writer, c *echo.Context, snap *say.Snapshot, season *say.Season) error) func(*echo.Context, *say.Snapshot) error {
+	return func(c *echo.Context, snap *say.Snapshot) error {
 		year, _ := page.YearOf(c, snap)
-		season, err := s.Farm.Season(snap, year)
+		season, err := s.Farm.Season(snap.Snapshot, year)
 		if err != nil {
 			return err
 		}
 		var file bytes.Buffer
-		if err := write(&file, c, snap, season); err != nil {
+		if err := write(&file, c, snap, &say.Season{Season: season, Reader: snap.Reader}); err != nil {
 			return fmt.Errorf("%s: %w", name, err)
 		}
 		dot := strings.LastIndex(name, ".")
@@ -44,18 +43,18 @@ func (s view) export(name, kind string, write func(w io.Writer, c *echo.Context,
 // exports are the files that a season can be taken away as.
 func (s view) exports() []page.Route {
 	const csv = "text/csv; charset=utf-8"
-	file := func(name, kind string, write func(io.Writer, *echo.Context, *look.Snapshot, *look.Season) error) page.Route {
+	file := func(name, kind string, write func(io.Writer, *echo.Context, *say.Snapshot, *say.Season) error) page.Route {
 		return page.Get("/"+name, page.Look, s.On(s.export(name, kind, write)))
 	}
 	return []page.Route{
-		file("season.csv", csv, func(w io.Writer, _ *echo.Context, _ *look.Snapshot, season *look.Season) error {
-			return notebook.WriteSeason(w, season)
+		file("season.csv", csv, func(w io.Writer, _ *echo.Context, _ *say.Snapshot, season *say.Season) error {
+			return notebook.WriteSeason(w, season.Season)
 		}),
-		file("beds.csv", csv, func(w io.Writer, _ *echo.Context, _ *look.Snapshot, season *look.Season) error {
-			return notebook.WriteBeds(w, season)
+		file("beds.csv", csv, func(w io.Writer, _ *echo.Context, _ *say.Snapshot, season *say.Season) error {
+			return notebook.WriteBeds(w, season.Season)
 		}),
-		file("seeds.csv", csv, func(w io.Writer, _ *echo.Context, _ *look.Snapshot, season *look.Season) error {
-			return notebook.WriteSeeds(w, plans.Seeds(season))
+		file("seeds.csv", csv, func(w io.Writer, _ *echo.Context, _ *say.Snapshot, season *say.Season) error {
+			return notebook.WriteSeeds(w, plans.Seeds(season.Season))
 		}),
 		file("calendar.ics", calendarType, s.calendar),
 		file("season.svg", "image/svg+xml", s.seasonSVG),
@@ -65,7 +64,7 @@ func (s view) exports() []page.Route {
 
 const calendarType = "text/calendar; charset=utf-8"
 
-func (s view) calendar(w io.Writer, _ *echo.Context, snap *look.Snapshot, season *look.Season) error {
+func (s view) calendar(w io.Writer, _ *echo.Context, snap *say.Snapshot, season *say.Season) error {
 	place, err := snap.Book.Place()
 	if err != nil {
 		return err
@@ -74,7 +73,7 @@ func (s view) calendar(w io.Writer, _ *echo.Context, snap *look.Snapshot, season
 	if err != nil {
 		return err
 	}
-	return notebook.WriteCalendar(w, place.Name, work.Appointments(season), made)
+	return notebook.WriteCalendar(w, place.Name, work.Appointments(season.Season), made)
 }
 
 // A svgFile is drawings one under the other in a file of their own.
@@ -100,11 +99,11 @@ func drawn() template.CSS {
 	return template.CSS("svg" + colours + "}\ntext{font-family:sans-serif}" + text("drawings.css"))
 }
 
-func (s view) seasonSVG(w io.Writer, c *echo.Context, snap *look.Snapshot, season *look.Season) error {
+func (s view) seasonSVG(w io.Writer, c *echo.Context, snap *say.Snapshot, season *say.Season) error {
 	cropID := c.QueryParam("crop")
 	plantings := draw.SortedPlantings(season, cropID)
 	d := draw.NewSeasonDrawing(season, plantings, "", nil, day.Day{})
-	d.Chart = draw.NewChart(season, plantings, market.Wanted(season, cropID))
+	d.Chart = draw.NewChart(season, plantings, market.Wanted(season.Season, cropID))
 	for i := range d.Rows {
 		d.Rows[i].Href = "#"
 	}
@@ -112,7 +111,7 @@ func (s view) seasonSVG(w io.Writer, c *echo.Context, snap *look.Snapshot, seaso
 	return s.Pages["svgfile"].ExecuteTemplate(w, "svg-file", svgFile{Width: d.Width, Height: d.Height + d.Chart.Height + 34, Style: drawn(), Season: &d, Heading: "Season " + page.YearName(year, snap)})
 }
 
-func (s view) bedsSVG(w io.Writer, c *echo.Context, snap *look.Snapshot, season *look.Season) error {
+func (s view) bedsSVG(w io.Writer, c *echo.Context, snap *say.Snapshot, season *say.Season) error {
 	place, err := snap.Book.Place()
 	if err != nil {
 		return err
@@ -121,8 +120,8 @@ func (s view) bedsSVG(w io.Writer, c *echo.Context, snap *look.Snapshot, season 
 	if err != nil {
 		date = snap.View.Today
 	}
-	f := svgFile{Width: 600, Height: 40, Style: drawn(), Heading: "Beds on " + say.FullDay(date)}
-	for _, b := range plans.BedYears(season) {
+	f := svgFile{Width: 600, Height: 40, Style: drawn(), Heading: "Beds on " + snap.FullDate(date)}
+	for _, b := range plans.BedYears(season.Season) {
 		v := draw.NewBedView(season, b, date, place)
 		if !v.HasGrid {
 			continue

@@ -10,7 +10,7 @@ import (
 	"dewcount/core/crop"
 	"dewcount/core/day"
 	"dewcount/farm/book"
-	"dewcount/farm/look"
+	"dewcount/say"
 	"dewcount/web/draw"
 	"dewcount/web/page"
 
@@ -41,20 +41,20 @@ type rungField struct {
 // usualSample is how many plants a count looks at where the row has more.
 const usualSample = 15
 
-func (s view) usualCount(snap *look.Snapshot, p book.Planting) map[string]string {
+func (s view) usualCount(snap *say.Snapshot, p book.Planting) map[string]string {
 	return map[string]string{"counted_at": s.usually(snap, 6), "plants_counted": strconv.Itoa(min(usualSample, p.Plants))}
 }
 
 // usually returns the time that a record of today has unless it is changed: an hour of the demo's day, or now.
-func (s view) usually(snap *look.Snapshot, hour int) string {
+func (s view) usually(snap *say.Snapshot, hour int) string {
 	if place, err := snap.Book.Place(); err == nil && !place.DemoDay.IsZero() {
 		return day.At(snap.View.Today, hour, 0).String()
 	}
-	return s.Farm.Now(snap).String()
+	return s.Farm.Now(snap.Snapshot).String()
 }
 
 // countForm shows the form of a count: of a new one, or of the one with an id.
-func (s view) countForm(c *echo.Context, code int, snap *look.Snapshot, p book.Planting, id string, from page.Typed, faults map[string]string) error {
+func (s view) countForm(c *echo.Context, code int, snap *say.Snapshot, p book.Planting, id string, from page.Typed, faults map[string]string) error {
 	i := snap.Index(p.ID)
 	window := snap.Model.Plantings[i].Growth.Market
 	v := countView{Heading: "Dew count", Action: "/plantings/" + url.PathEscape(p.ID) + "/count", Save: "Record the count",
@@ -63,9 +63,9 @@ func (s view) countForm(c *echo.Context, code int, snap *look.Snapshot, p book.P
 		v.Heading, v.Action, v.Save = "Correct a count", "/counts/"+url.PathEscape(id), "Keep the correction"
 		v.Withdraw = &page.DoneView{Words: "Withdraw this count", Kind: book.Counts.Name, ID: id}
 	}
-	v.Sample = page.Fill([]page.Field{{Name: "plants_counted", Label: "Plants counted", Mode: "numeric", Needed: true,
+	v.Sample = page.Fill(c, []page.Field{{Name: "plants_counted", Label: "Plants counted", Mode: "numeric", Needed: true,
 		Hint: fmt.Sprintf("of %d in the row", p.Plants)}}, from, faults)[0]
-	v.Fields = page.Fill([]page.Field{
+	v.Fields = page.Fill(c, []page.Field{
 		{Name: "counted_at", Label: "When", Kind: "datetime-local", Needed: true},
 		{Name: "counter", Label: "Who counted"},
 	}, from, faults)
@@ -98,7 +98,7 @@ func (s view) countForm(c *echo.Context, code int, snap *look.Snapshot, p book.P
 }
 
 // readCount reads a count from its form: the stems of a rung are in a field of their own.
-func readCount(from page.Typed, today day.Day) (book.Record, error) {
+func readCount(from page.Typed, read say.Reader) (book.Record, error) {
 	f := book.NewFields(from)
 	count := book.ReadCountHead(f)
 	for k := range crop.Rung(crop.Rungs) {
@@ -123,13 +123,13 @@ func readCount(from page.Typed, today day.Day) (book.Record, error) {
 			}
 		}
 	}
-	notToCome(f, "counted_at", count.CountedAt, today)
+	notToCome(f, "counted_at", count.CountedAt, read)
 	return count.WithID().Record(), f.Faults()
 }
 
-func notToCome(f *book.Fields, name string, m day.Moment, today day.Day) {
-	if m.Day().After(today) {
-		f.Fault(name, "%s has not come yet: today is %s", m.Day().Spoken(), today.Spoken())
+func notToCome(f *book.Fields, name string, m day.Moment, read say.Reader) {
+	if m.Day().After(read.Today) {
+		f.Fault(name, "%s has not come yet: today is %s", read.Date(m.Day()), read.Date(read.Today))
 	}
 }
 

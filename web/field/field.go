@@ -49,32 +49,34 @@ func (s view) keepField(c *echo.Context, r fieldRecord) error {
 	if from("id") == "" {
 		return fault.List{{Field: "id", Advice: "this record has no id: load the page anew and count again"}}
 	}
-	today, err := s.Today(c)
+	read := page.ReaderOf(c)
+	var err error
+	read.Today, err = s.Today(c)
 	if err != nil {
 		return err
 	}
 	if r.Kind == book.Events.Name {
 		f := book.NewFields(from)
 		event := book.ReadEvent(f)
-		notToComeDay(f, "on", event.On, today)
+		notToComeDay(f, "on", event.On, read)
 		if err := f.Faults(); err != nil {
 			return err
 		}
 		return s.Farm.Saw(ctx, page.By(c), event)
 	}
-	read, ok := map[string]rowReader{book.Counts.Name: readCount, book.Scoutings.Name: readScouting}[r.Kind]
+	reads, ok := map[string]rowReader{book.Counts.Name: readCount, book.Scoutings.Name: readScouting}[r.Kind]
 	if !ok {
 		return fault.List{{Field: "kind", Advice: "this kind of record is not made in the field: load the page anew"}}
 	}
-	made, err := read(from, today)
+	made, err := reads(from, read)
 	if err != nil {
 		return err
 	}
 	return s.Farm.Add(ctx, page.By(c), made)
 }
 
-func notToComeDay(f *book.Fields, name string, d, today day.Day) {
-	if d.After(today) {
-		f.Fault(name, "%s has not come yet: today is %s", d.Spoken(), today.Spoken())
+func notToComeDay(f *book.Fields, name string, d day.Day, read say.Reader) {
+	if d.After(read.Today) {
+		f.Fault(name, "%s has not come yet: today is %s", read.Date(d), read.Date(read.Today))
 	}
 }

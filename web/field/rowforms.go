@@ -5,9 +5,8 @@ import (
 	"maps"
 	"net/http"
 
-	"dewcount/core/day"
 	"dewcount/farm/book"
-	"dewcount/farm/look"
+	"dewcount/say"
 	"dewcount/web/page"
 
 	"github.com/labstack/echo/v5"
@@ -17,15 +16,15 @@ import (
 type rowForm struct {
 	kind  *book.Kind
 	path  string // of a new one, below its planting
-	usual func(*look.Snapshot, book.Planting) map[string]string
+	usual func(*say.Snapshot, book.Planting) map[string]string
 	// show shows the form of a new record, or of the one with an id.
-	show func(c *echo.Context, code int, snap *look.Snapshot, p book.Planting, id string, from page.Typed, faults map[string]string) error
+	show func(c *echo.Context, code int, snap *say.Snapshot, p book.Planting, id string, from page.Typed, faults map[string]string) error
 	of   func(book.Record) page.Typed // what stands, as its form has it
 	read rowReader
 }
 
 // A rowReader reads a record from what was typed, with what is wrong with it; nothing is recorded that has not come yet.
-type rowReader func(from page.Typed, today day.Day) (book.Record, error)
+type rowReader func(from page.Typed, read say.Reader) (book.Record, error)
 
 func (s view) rowForms() []rowForm {
 	return []rowForm{
@@ -40,25 +39,25 @@ func (s view) rowForms() []rowForm {
 func (s view) rowRoutes(f rowForm) []page.Route {
 	fresh, stands := "/plantings/:planting/"+f.path, "/"+f.kind.Name+"/:id"
 	return []page.Route{
-		page.Get(fresh, page.Record, s.OnPlanting(func(c *echo.Context, snap *look.Snapshot, p book.Planting) error {
+		page.Get(fresh, page.Record, s.OnPlanting(func(c *echo.Context, snap *say.Snapshot, p book.Planting) error {
 			usual := map[string]string{"id": rand.Text()}
 			maps.Copy(usual, f.usual(snap, p))
 			return f.show(c, http.StatusOK, snap, p, "", func(name string) string { return usual[name] }, nil)
 		})),
-		page.Post(fresh, page.Record, s.OnPlanting(func(c *echo.Context, snap *look.Snapshot, p book.Planting) error {
+		page.Post(fresh, page.Record, s.OnPlanting(func(c *echo.Context, snap *say.Snapshot, p book.Planting) error {
 			return s.keepRow(c, snap, p, "", f)
 		})),
-		page.Get(stands, page.Record, s.onRecord(f.kind, func(c *echo.Context, snap *look.Snapshot, r book.Record, p book.Planting) error {
+		page.Get(stands, page.Record, s.onRecord(f.kind, func(c *echo.Context, snap *say.Snapshot, r book.Record, p book.Planting) error {
 			return f.show(c, http.StatusOK, snap, p, r.ID(), f.of(r), nil)
 		})),
-		page.Post(stands, page.Record, s.onRecord(f.kind, func(c *echo.Context, snap *look.Snapshot, r book.Record, p book.Planting) error {
+		page.Post(stands, page.Record, s.onRecord(f.kind, func(c *echo.Context, snap *say.Snapshot, r book.Record, p book.Planting) error {
 			return s.keepRow(c, snap, p, r.ID(), f)
 		})),
 	}
 }
 
 // keepRow keeps what a form was sent with, in the place of the record with an id if it has one.
-func (s view) keepRow(c *echo.Context, snap *look.Snapshot, p book.Planting, id string, f rowForm) error {
+func (s view) keepRow(c *echo.Context, snap *say.Snapshot, p book.Planting, id string, f rowForm) error {
 	from := page.Posted(c)
 	r, err := f.read(func(name string) string {
 		switch {
@@ -68,15 +67,15 @@ func (s view) keepRow(c *echo.Context, snap *look.Snapshot, p book.Planting, id 
 			return id
 		}
 		return from(name)
-	}, snap.View.Today)
+	}, snap.Reader)
 	return s.KeepAs(c, err, r, id != "", f.of, func(faults map[string]string) error {
 		return f.show(c, http.StatusUnprocessableEntity, snap, p, id, from, faults)
 	}, "plantings", p.ID)
 }
 
 // onRecord is on for a page of the record of a kind that the address names, and of its planting.
-func (s view) onRecord(k *book.Kind, show func(*echo.Context, *look.Snapshot, book.Record, book.Planting) error) echo.HandlerFunc {
-	return s.On(func(c *echo.Context, snap *look.Snapshot) error {
+func (s view) onRecord(k *book.Kind, show func(*echo.Context, *say.Snapshot, book.Record, book.Planting) error) echo.HandlerFunc {
+	return s.On(func(c *echo.Context, snap *say.Snapshot) error {
 		r, ok := snap.Book.Record(k, c.Param("id"))
 		if !ok {
 			return book.ErrNoSuchRecord

@@ -7,19 +7,18 @@ import (
 	"dewcount/core/climate"
 	"dewcount/core/day"
 	"dewcount/farm/book"
-	"dewcount/farm/look"
 	"dewcount/say"
 	"dewcount/web/page"
 
 	"github.com/labstack/echo/v5"
 )
 
-func usualScouting(snap *look.Snapshot, _ book.Planting) map[string]string {
+func usualScouting(snap *say.Snapshot, _ book.Planting) map[string]string {
 	return map[string]string{"on": snap.View.Today.String()}
 }
 
 // scoutingForm shows the form of a look for pests: of a new one, or of the one with an id.
-func (s view) scoutingForm(c *echo.Context, code int, snap *look.Snapshot, p book.Planting, id string, from page.Typed, faults map[string]string) error {
+func (s view) scoutingForm(c *echo.Context, code int, snap *say.Snapshot, p book.Planting, id string, from page.Typed, faults map[string]string) error {
 	here := "/plantings/" + url.PathEscape(p.ID)
 	v := page.FormView{Heading: "Pests and damage on " + p.ID, Action: here + "/scout", Save: "Record it", Cancel: here,
 		Lead: fmt.Sprintf("%s. The share of spoiled stems counts in the forecast for ten days.", p.Variety)}
@@ -27,7 +26,7 @@ func (s view) scoutingForm(c *echo.Context, code int, snap *look.Snapshot, p boo
 		v.Action, v.Save = "/scouting/"+url.PathEscape(id), "Keep the correction"
 		v.Withdraw = &page.DoneView{Words: "Withdraw it", Kind: book.Scoutings.Name, ID: id}
 	}
-	v.Fields = page.Fill([]page.Field{
+	v.Fields = page.Fill(c, []page.Field{
 		{Name: "id", Kind: "hidden"},
 		{Name: "cause", Label: "What was seen", List: "causes", Needed: true, Hint: "Such as earwigs, mildew, hail."},
 		{Name: "on", Label: "When", Kind: "date", Needed: true},
@@ -41,18 +40,18 @@ func (s view) scoutingForm(c *echo.Context, code int, snap *look.Snapshot, p boo
 	return s.Show(c, code, "form", "/plantings", v.Heading, snap, v)
 }
 
-func readScouting(from page.Typed, today day.Day) (book.Record, error) {
+func readScouting(from page.Typed, read say.Reader) (book.Record, error) {
 	f := book.NewFields(from)
 	x := book.ReadScouting(f)
-	notToComeDay(f, "on", x.On, today)
+	notToComeDay(f, "on", x.On, read)
 	return x.Record(), f.Faults()
 }
 
-func (s view) usualSpray(snap *look.Snapshot, _ book.Planting) map[string]string {
+func (s view) usualSpray(snap *say.Snapshot, _ book.Planting) map[string]string {
 	return map[string]string{"sprayed_at": s.usually(snap, 21)}
 }
 
-func (s view) sprayForm(c *echo.Context, code int, snap *look.Snapshot, p book.Planting, id string, from page.Typed, faults map[string]string) error {
+func (s view) sprayForm(c *echo.Context, code int, snap *say.Snapshot, p book.Planting, id string, from page.Typed, faults map[string]string) error {
 	here := "/plantings/" + url.PathEscape(p.ID)
 	v := page.FormView{Heading: "A spray on " + p.ID, Action: here + "/spray", Save: "Record the spray", Cancel: here,
 		Lead: "Only as the product's label says, by whoever is licensed where that is asked for, and by the local rules. " + sprayHours(snap)}
@@ -60,7 +59,7 @@ func (s view) sprayForm(c *echo.Context, code int, snap *look.Snapshot, p book.P
 		v.Action, v.Save = "/sprays/"+url.PathEscape(id), "Keep the correction"
 		v.Withdraw = &page.DoneView{Words: "Withdraw it", Kind: book.Sprays.Name, ID: id}
 	}
-	v.Fields = page.Fill([]page.Field{
+	v.Fields = page.Fill(c, []page.Field{
 		{Name: "id", Kind: "hidden"},
 		{Name: "product", Label: "Product", Needed: true, Hint: "As its label names it."},
 		{Name: "sprayed_at", Label: "When", Kind: "datetime-local", Needed: true},
@@ -73,7 +72,7 @@ func (s view) sprayForm(c *echo.Context, code int, snap *look.Snapshot, p book.P
 }
 
 // sprayHours says when no bees fly, and what the weather has against a spray.
-func sprayHours(snap *look.Snapshot) string {
+func sprayHours(snap *say.Snapshot) string {
 	place, err := snap.Book.Place()
 	if err != nil {
 		return ""
@@ -88,7 +87,7 @@ func sprayHours(snap *look.Snapshot) string {
 	}
 	for _, d := range []day.Day{today, today.Add(1)} {
 		if mm, known := rainOn(snap.Book, d, today); known && mm >= 1 {
-			against = append(against, fmt.Sprintf("%.0f mm of rain on %s would wash it off", mm, d.Spoken()))
+			against = append(against, fmt.Sprintf("%.0f mm of rain on %s would wash it off", mm, snap.Date(d)))
 		}
 	}
 	if against != nil {
@@ -115,9 +114,9 @@ func rainOn(b *book.Book, d, today day.Day) (float64, bool) {
 	return *last.RainMM, true
 }
 
-func readSpray(from page.Typed, today day.Day) (book.Record, error) {
+func readSpray(from page.Typed, read say.Reader) (book.Record, error) {
 	f := book.NewFields(from)
 	x := book.ReadSpray(f)
-	notToCome(f, "sprayed_at", x.SprayedAt, today)
+	notToCome(f, "sprayed_at", x.SprayedAt, read)
 	return x.Record(), f.Faults()
 }

@@ -9,7 +9,6 @@ import (
 	"dewcount/core/crop"
 	"dewcount/core/day"
 	"dewcount/croptable"
-	"dewcount/farm/look"
 	"dewcount/farm/work"
 	"dewcount/say"
 	"dewcount/web/assets"
@@ -60,7 +59,7 @@ type walkRow struct {
 	Waiting  string    `json:"waiting"`
 }
 
-func (s view) walk(c *echo.Context, snap *look.Snapshot) error {
+func (s view) walk(c *echo.Context, snap *say.Snapshot) error {
 	place, err := snap.Book.Place()
 	if err != nil {
 		return err
@@ -100,7 +99,7 @@ func (s view) walk(c *echo.Context, snap *look.Snapshot) error {
 }
 
 // usualCauses are the pests of the crops that stand here, for a list of suggestions.
-func (s view) usualCauses(snap *look.Snapshot) []string {
+func (s view) usualCauses(snap *say.Snapshot) []string {
 	causes := []string{"rain", "hail", "heat", "wind"}
 	for _, p := range snap.Model.Plantings {
 		if e, _, ok := snap.Book.Entry(p.Growth.Profile.ID); ok {
@@ -116,7 +115,7 @@ func triesNecks(e croptable.Entry) bool {
 	return slices.Contains(e.Cut[crop.Market.String()].Tests, "stiff-neck")
 }
 
-func newWalkRow(snap *look.Snapshot, i int) walkRow {
+func newWalkRow(snap *say.Snapshot, i int) walkRow {
 	p := &snap.Model.Plantings[i]
 	standing := snap.Stand.Standing(i)
 	r := walkRow{ID: p.ID, Name: p.ID + " " + p.Variety, Form: p.Growth.Profile.Ladder, Plants: p.Growth.Plants}
@@ -135,14 +134,14 @@ func newWalkRow(snap *look.Snapshot, i int) walkRow {
 	if last, ok := snap.Book.LastCount(p.ID); ok && last.CountedAt.Day() == snap.View.Today {
 		r.Done = last.CountedAt.String()
 	}
-	r.Due = work.CountNow(snap, i)
-	r.Waiting = say.Waits(snap.Book, p.ID, snap.View.Today)
+	r.Due = work.CountNow(snap.Snapshot, i)
+	r.Waiting = snap.Waits(p.ID, snap.View.Today)
 	r.Sample, r.Hint = sampleHint(snap, i)
 	return r
 }
 
 // sampleHint says how many plants of a row to count, which, and what that and twice as many would leave of the next pick's spread.
-func sampleHint(snap *look.Snapshot, i int) (int, string) {
+func sampleHint(snap *say.Snapshot, i int) (int, string) {
 	sample, plants := snap.Sample(i), snap.Model.Plantings[i].Growth.Plants
 	if !sample.Buds {
 		return sample.Plants, "No buds are expected here yet: a look along the row will do."
@@ -158,7 +157,7 @@ func sampleHint(snap *look.Snapshot, i int) (int, string) {
 	}
 	said := func(bounds [2]float64) string { return fmt.Sprintf("%.0f–%.0f", bounds[0], bounds[1]) }
 	pick := snap.Forecast.PickDays[0]
-	stems := fmt.Sprintf("the %s stems of %s", said(sample.Now), pick.Spoken())
+	stems := fmt.Sprintf("the %s stems of %s", said(sample.Now), snap.Date(pick))
 	if pick.Sub(snap.View.Today) < 7 {
 		stems = fmt.Sprintf("%s's %s stems", pick.Weekday(), said(sample.Now))
 	}

@@ -9,10 +9,8 @@ import (
 	"strconv"
 
 	"dewcount/core/crop"
-	"dewcount/core/day"
 	"dewcount/core/plan"
 	"dewcount/farm/book"
-	"dewcount/farm/look"
 	"dewcount/farm/plans"
 	"dewcount/say"
 	"dewcount/web/draw"
@@ -67,7 +65,7 @@ type programmeStep struct{ When, What string }
 
 type programmeWeek struct{ Week, Natural, Lamps, Blackout string }
 
-func (s view) forDate(c *echo.Context, snap *look.Snapshot) error {
+func (s view) forDate(c *echo.Context, snap *say.Snapshot) error {
 	from := page.Typed(func(name string) string { return c.QueryParam(name) })
 	if from("asked") == "" {
 		return s.datePage(c, http.StatusOK, snap, dateView{}, dateDefaults(snap, from), nil)
@@ -78,7 +76,7 @@ func (s view) forDate(c *echo.Context, snap *look.Snapshot) error {
 		return s.datePage(c, http.StatusUnprocessableEntity, snap, dateView{}, from, faults)
 	}
 	result, ok, err := s.Answer(c, snap, "/season", "Sow for a date", ask, func(ctx context.Context, progress func(float64)) (any, error) {
-		return plans.ForDate(ctx, snap, ask, progress)
+		return plans.ForDate(ctx, snap.Snapshot, ask, progress)
 	})
 	if err != nil || !ok {
 		return err
@@ -86,7 +84,7 @@ func (s view) forDate(c *echo.Context, snap *look.Snapshot) error {
 	return s.datePage(c, http.StatusOK, snap, dateView{Result: newDateResult(snap, result.(*plans.DateResult))}, from, nil)
 }
 
-func dateDefaults(snap *look.Snapshot, from page.Typed) page.Typed {
+func dateDefaults(snap *say.Snapshot, from page.Typed) page.Typed {
 	place, _ := snap.Book.Place()
 	return func(name string) string {
 		if typed := from(name); typed != "" {
@@ -102,14 +100,14 @@ func dateDefaults(snap *look.Snapshot, from page.Typed) page.Typed {
 	}
 }
 
-func (s view) datePage(c *echo.Context, code int, snap *look.Snapshot, v dateView, from page.Typed, faults map[string]string) error {
+func (s view) datePage(c *echo.Context, code int, snap *say.Snapshot, v dateView, from page.Typed, faults map[string]string) error {
 	crops := page.Field{Name: "crop", Label: "Crop", Kind: "select"}.Choose(page.Option{Value: "", Label: "that of the variety"})
 	for _, p := range snap.Book.Crops() {
 		if plan.Succeeds(p) {
 			crops.Options = append(crops.Options, page.Option{Value: p.ID, Label: p.Name})
 		}
 	}
-	v.Fields = page.Fill([]page.Field{
+	v.Fields = page.Fill(c, []page.Field{
 		{Name: "on", Label: "The day", Kind: "date", Needed: true},
 		crops,
 		{Name: "variety", Label: "Variety", List: "varieties", Hint: "Empty: any of the crop."},
@@ -127,19 +125,19 @@ func (s view) datePage(c *echo.Context, code int, snap *look.Snapshot, v dateVie
 	return s.Show(c, code, "fordate", "/season", "Sow for a date", snap, v)
 }
 
-func newDateResult(snap *look.Snapshot, d *plans.DateResult) *dateResult {
+func newDateResult(snap *say.Snapshot, d *plans.DateResult) *dateResult {
 	r := &dateResult{TooLate: d.TooLate}
 	what := d.Profile.Name
 	if d.Variety != "" {
 		what = d.Variety
 	}
 	if d.Never {
-		r.Verdict = fmt.Sprintf("%s will hardly stand right on %s, whenever it is started.", what, say.SpokenYear(d.On, snap.View.Today))
+		r.Verdict = fmt.Sprintf("%s will hardly stand right on %s, whenever it is started.", what, snap.Date(d.On))
 		r.Notes = append(r.Notes, "It is too cold before then, or its days are too long or too short: think of another day, another crop, or a bed under cover.")
 		return r
 	}
 	if d.TooLate {
-		r.Verdict = fmt.Sprintf("Too late for %s on %s.", what, say.SpokenYear(d.On, snap.View.Today))
+		r.Verdict = fmt.Sprintf("Too late for %s on %s.", what, snap.Date(d.On))
 		if len(d.Others) == 0 {
 			r.Notes = append(r.Notes, "Nothing that is started today would still come by then: look at what your rows give on that day, or buy in.")
 		}
@@ -149,11 +147,11 @@ func newDateResult(snap *look.Snapshot, d *plans.DateResult) *dateResult {
 		return r
 	}
 	one, best := d.Answer.One, d.Answer.Best(d.Want())
-	r.Verdict = fmt.Sprintf("Start %d plants on %s: %s on %s, %s.", best.Plants(), sowingWords(best, best == d.Answer.Half, snap.View.Today), say.Stems(d.Stems), say.SpokenYear(d.On, snap.View.Today), say.Tenths(best.Chance))
+	r.Verdict = fmt.Sprintf("Start %d plants on %s: %s on %s, %s.", best.Plants(), sowingWords(best, best == d.Answer.Half, snap.Reader), say.Stems(d.Stems), snap.Date(d.On), say.Tenths(best.Chance))
 	if !d.Answer.Sure {
 		r.Notes = append(r.Notes, fmt.Sprintf("A single sowing is not as sure as you want, %.0f in 100, however many plants it has: the weather moves it past the day too often.", 100*d.Chance))
 	}
-	r.Notes = append(r.Notes, fmt.Sprintf("Cut on %s, on %s; nothing is cut from it in the week before.", say.SpokenYear(d.CutOn, snap.View.Today), d.Profile.Cut[d.Use]))
+	r.Notes = append(r.Notes, fmt.Sprintf("Cut on %s, on %s; nothing is cut from it in the week before.", snap.Date(d.CutOn), d.Profile.Cut[d.Use]))
 	most := float64(d.Stems)
 	plans := []struct {
 		what string
@@ -166,26 +164,26 @@ func newDateResult(snap *look.Snapshot, d *plans.DateResult) *dateResult {
 	}
 	for _, p := range plans {
 		if p.DatePlan != nil {
-			r.Plans = append(r.Plans, newDatePlan(d, p.what, p.DatePlan, most, snap.View.Today))
+			r.Plans = append(r.Plans, newDatePlan(d, p.what, p.DatePlan, most, snap.Reader))
 		}
 	}
-	r.Curve = newCurve(d)
+	r.Curve = newCurve(snap.Reader, d)
 	if d.Programme != nil {
-		r.Programme = newProgramme(d)
+		r.Programme = newProgramme(snap.Reader, d)
 	}
 	return r
 }
 
-func newDatePlan(d *plans.DateResult, what string, p *plan.DatePlan, most float64, now day.Day) datePlanView {
+func newDatePlan(d *plans.DateResult, what string, p *plan.DatePlan, most float64, read say.Reader) datePlanView {
 	v := datePlanView{What: what, Plants: strconv.Itoa(p.Plants()), Chance: fmt.Sprintf("%.0f in 100", 100*p.Chance),
 		Stems: say.Bounds(int(p.Low), int(p.Likely+0.5), int(p.High+0.5)), Best: p == d.Answer.One}
 	v.Band = draw.NewBand(p.Low, p.Low+(p.Likely-p.Low)/2, p.Likely, p.Likely+(p.High-p.Likely)/2, p.High, most, d.Stems)
 	v.Band.Title = v.Stems
-	v.Sowings = sowingWords(p, p == d.Answer.Half, now)
+	v.Sowings = sowingWords(p, p == d.Answer.Half, read)
 	if p == d.Answer.Half {
 		whole := p.Sowings[0]
 		whole.Plants = p.Plants()
-		v.Add = []page.LinkView{addLink(d, whole, 0.5)}
+		v.Add = []page.LinkView{addLink(read, d, whole, 0.5)}
 		return v
 	}
 	for _, s := range p.Sowings {
@@ -193,19 +191,19 @@ func newDatePlan(d *plans.DateResult, what string, p *plan.DatePlan, most float6
 		if s.Pinched {
 			share = 1
 		}
-		v.Add = append(v.Add, addLink(d, s, share))
+		v.Add = append(v.Add, addLink(read, d, s, share))
 	}
 	return v
 }
 
 // sowingWords names the days of a plan.
-func sowingWords(p *plan.DatePlan, half bool, now day.Day) string {
+func sowingWords(p *plan.DatePlan, half bool, read say.Reader) string {
 	if half {
-		return say.SpokenYear(p.Sowings[0].Started, now) + ", half of them to be pinched"
+		return read.Date(p.Sowings[0].Started) + ", half of them to be pinched"
 	}
 	var days []string
 	for _, s := range p.Sowings {
-		words := say.SpokenYear(s.Started, now)
+		words := read.Date(s.Started)
 		if s.Pinched {
 			words += " (pinched)"
 		}
@@ -215,7 +213,7 @@ func sowingWords(p *plan.DatePlan, half bool, now day.Day) string {
 }
 
 // addLink leads to the form of a new planting, filled with a sowing of which a share is pinched.
-func addLink(d *plans.DateResult, s plan.Planned, pinched float64) page.LinkView {
+func addLink(read say.Reader, d *plans.DateResult, s plan.Planned, pinched float64) page.LinkView {
 	q := url.Values{"variety": {d.Variety}, "method": {string(s.Method)}, "started_on": {s.Started.String()}, "plants": {strconv.Itoa(s.Plants)}, "bed": {d.Bed}}
 	if d.Variety == "" {
 		q.Set("crop", d.Profile.ID)
@@ -230,11 +228,11 @@ func addLink(d *plans.DateResult, s plan.Planned, pinched float64) page.LinkView
 	if pinched > 0 && pinched < 1 {
 		q.Set("pinched_share", book.Decimal(pinched))
 	}
-	return page.LinkView{Name: "Add the sowing of " + s.Started.Spoken(), Href: "/plantings/new?" + q.Encode()}
+	return page.LinkView{Name: "Add the sowing of " + read.Date(s.Started), Href: "/plantings/new?" + q.Encode()}
 }
 
 // newCurve draws the chance of each day around the best, with as many plants.
-func newCurve(d *plans.DateResult) curveView {
+func newCurve(read say.Reader, d *plans.DateResult) curveView {
 	c := curveView{Title: "How sure as many plants would be, started on each of these days"}
 	n := len(d.Answer.ByDate)
 	if n == 0 {
@@ -247,14 +245,14 @@ func newCurve(d *plans.DateResult) curveView {
 		x := float64(i) * each
 		c.Bars = append(c.Bars, draw.ChartBar{X: draw.Place(x + 1), W: draw.Place(each - 2), Sure: draw.Place(y.At(b.Chance)), SureH: draw.Place(y.At(0) - y.At(b.Chance))})
 		if i%4 == 0 {
-			c.Labels = append(c.Labels, draw.TickView{X: draw.Place(x), Name: b.Started.Midnight().Format("2 Jan")})
+			c.Labels = append(c.Labels, draw.TickView{X: draw.Place(x), Name: read.Short(b.Started)})
 		}
 	}
 	c.Wanted = draw.Place(y.At(d.Chance))
 	return c
 }
 
-func newOther(snap *look.Snapshot, d *plans.DateResult, o plans.StillCome) otherView {
+func newOther(snap *say.Snapshot, d *plans.DateResult, o plans.StillCome) otherView {
 	how := map[crop.Method]string{crop.Direct: "sown where it grows", crop.Tray: "in trays", crop.Tuber: "as tubers", crop.Bulb: "as bulbs", crop.Corm: "as corms",
 		crop.Cutting: "as cuttings"}[o.Method]
 	v := otherView{Name: o.Profile.Name, How: how, Words: fmt.Sprintf("%d plants, %s", 2*o.Plants, say.Tenths(o.Chance))}
@@ -264,19 +262,19 @@ func newOther(snap *look.Snapshot, d *plans.DateResult, o plans.StillCome) other
 }
 
 // newProgramme says what lamps and blackout do, step by step and week by week.
-func newProgramme(d *plans.DateResult) *programmeView {
+func newProgramme(read say.Reader, d *plans.DateResult) *programmeView {
 	g := d.Programme
 	v := &programmeView{}
 	step := func(when, what string) { v.Steps = append(v.Steps, programmeStep{when, what}) }
-	step(g.Planted.Spoken(), fmt.Sprintf("Plant rooted cuttings under cover; strike your own two to three weeks before. From now on %.1f hours of light and more, so that they grow and do not bud.", g.LongH))
+	step(read.Date(g.Planted), fmt.Sprintf("Plant rooted cuttings under cover; strike your own two to three weeks before. From now on %.1f hours of light and more, so that they grow and do not bud.", g.LongH))
 	if !g.PinchBy.IsZero() {
-		step("by "+g.PinchBy.Spoken(), "Pinch, so that the side shoots have begun when the short days do.")
+		step("by "+read.Date(g.PinchBy), "Pinch, so that the side shoots have begun when the short days do.")
 	}
-	step(g.ShortFrom.Spoken(), fmt.Sprintf("Short days begin: %.1f hours of light each day, no light at all in the night, without a day left out.", g.ShortH))
-	step("about "+g.ColourOn.Spoken(), "Buds show colour: blackout can end.")
-	step(d.CutOn.Spoken(), "Cut.")
+	step(read.Date(g.ShortFrom), fmt.Sprintf("Short days begin: %.1f hours of light each day, no light at all in the night, without a day left out.", g.ShortH))
+	step("about "+read.Date(g.ColourOn), "Buds show colour: blackout can end.")
+	step(read.Date(d.CutOn), "Cut.")
 	for i, w := range g.Days {
-		line := programmeWeek{w.Day.Spoken(), fmt.Sprintf("%.1f", w.NaturalH), hoursOrNone(w.LampsH), hoursOrNone(w.BlackoutH)}
+		line := programmeWeek{read.Date(w.Day), fmt.Sprintf("%.1f", w.NaturalH), hoursOrNone(w.LampsH), hoursOrNone(w.BlackoutH)}
 		v.Days = append(v.Days, line)
 		if i%7 == 0 {
 			v.Weeks = append(v.Weeks, line)

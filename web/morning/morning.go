@@ -9,7 +9,6 @@ import (
 
 	"dewcount/core/crop"
 	"dewcount/core/day"
-	"dewcount/farm/look"
 	"dewcount/farm/market"
 	"dewcount/farm/work"
 	"dewcount/say"
@@ -63,20 +62,20 @@ type todoView struct{ Name, Rows, Minutes string }
 
 // todo returns today's rounds, where the season is worked out already: the morning does not wait for it, but has it begun, since whoever
 // reads the morning goes on the rounds.
-func (s view) todo(c *echo.Context, snap *look.Snapshot) (todo []todoView, known bool) {
-	season, ok := s.Farm.Worked(snap, page.CurrentYear(snap))
+func (s view) todo(c *echo.Context, snap *say.Snapshot) (todo []todoView, known bool) {
+	season, ok := s.Farm.Worked(snap.Snapshot, page.CurrentYear(snap))
 	if !ok && c.Get(page.StaleKey) != nil {
 		return nil, false // newer records come in: the rounds are worked out for the state that has them
 	}
 	if !ok {
 		go func() {
-			if _, err := s.Farm.Season(snap, page.CurrentYear(snap)); err != nil {
+			if _, err := s.Farm.Season(snap.Snapshot, page.CurrentYear(snap)); err != nil {
 				s.Log.Error("the rounds failed", "error", err)
 			}
 		}()
 		return nil, false
 	}
-	days := parts.NewRounds(snap, season, "", nil).Days
+	days := parts.NewRounds(snap, &say.Season{Season: season, Reader: snap.Reader}, "", nil).Days
 	if len(days) == 0 {
 		return nil, false
 	}
@@ -97,7 +96,7 @@ func (s view) todo(c *echo.Context, snap *look.Snapshot) (todo []todoView, known
 
 type toCountView struct{ ID, Variety, Bed, Why string }
 
-func (s view) morning(c *echo.Context, snap *look.Snapshot) error {
+func (s view) morning(c *echo.Context, snap *say.Snapshot) error {
 	chosen := 0
 	for j, d := range snap.Forecast.PickDays {
 		if d.String() == c.QueryParam("pick") {
@@ -109,15 +108,15 @@ func (s view) morning(c *echo.Context, snap *look.Snapshot) error {
 	return s.Show(c, http.StatusOK, "morning", "/", "Morning", snap, v)
 }
 
-func newMorning(snap *look.Snapshot, chosen int) morningView {
+func newMorning(snap *say.Snapshot, chosen int) morningView {
 	f := snap.Forecast
 	v := morningView{Empty: len(snap.Book.Plantings) == 0, Rests: say.Rests(snap), Missing: missing(snap), Warnings: warnings(snap)}
-	dues := market.Dues(snap)
+	dues := market.Dues(snap.Snapshot)
 	if len(f.PickDays) > 0 {
 		pick := f.PickDays[chosen]
 		v.Pick = pick.String()
-		v.Heading, v.Today = "Pick of "+say.SpokenYear(pick, snap.View.Today), pick == snap.View.Today
-		v.For, v.Hours = feeds(dues, pick), cuttingHours(snap, pick)
+		v.Heading, v.Today = "Pick of "+snap.Date(pick), pick == snap.View.Today
+		v.For, v.Hours = feeds(snap.Reader, dues, pick), cuttingHours(snap, pick)
 		v.Crops, v.Quiet = cropLines(snap, dues, chosen)
 		if len(v.Crops) == 0 {
 			v.Hours = "" // nothing is cut
@@ -127,13 +126,13 @@ func newMorning(snap *look.Snapshot, chosen int) morningView {
 			for _, cells := range f.Crops {
 				total += cells.ByPick[j][crop.Market].Likely()
 			}
-			v.Picks = append(v.Picks, parts.PickView{Day: d.String(), Spoken: say.SpokenYear(d, snap.View.Today), Stems: fmt.Sprintf("likely %d", total), Chosen: j == chosen})
+			v.Picks = append(v.Picks, parts.PickView{Day: d.String(), Spoken: snap.Date(d), Stems: fmt.Sprintf("likely %d", total), Chosen: j == chosen})
 		}
 	}
 	const dueDays = 10
 	for _, d := range dues {
 		if d.On.Sub(snap.View.Today) <= dueDays {
-			v.Dues = append(v.Dues, parts.NewDue(d))
+			v.Dues = append(v.Dues, parts.NewDue(snap.Reader, d))
 		}
 	}
 	v.ToCount = toCount(snap)
@@ -141,17 +140,17 @@ func newMorning(snap *look.Snapshot, chosen int) morningView {
 }
 
 // feeds names the orders that a pick day's stems go to.
-func feeds(dues []market.Due, pick day.Day) string {
+func feeds(read say.Reader, dues []market.Due, pick day.Day) string {
 	var names []string
 	for _, d := range dues {
 		if d.PickOn == pick {
-			names = append(names, d.Order.ID+" on "+d.On.Spoken())
+			names = append(names, d.Order.ID+" on "+read.Date(d.On))
 		}
 	}
 	return say.List(names)
 }
 
-func cropLines(snap *look.Snapshot, dues []market.Due, pick int) (lines []cropView, quiet string) {
+func cropLines(snap *say.Snapshot, dues []market.Due, pick int) (lines []cropView, quiet string) {
 	f := snap.Forecast
 	var none []string
 	for id, cells := range f.Crops {
@@ -189,20 +188,20 @@ func cropLines(snap *look.Snapshot, dues []market.Due, pick int) (lines []cropVi
 }
 
 // rows lists the plantings behind a crop's line.
-func rows(snap *look.Snapshot, cropID string, pick int, most float64) []rowView {
+func rows(snap *say.Snapshot, cropID string, pick int, most float64) []rowView {
 	var rows []rowView
 	for i, p := range snap.Model.Plantings {
 		spread := snap.Forecast.Plantings[i].ByPick[pick][crop.Market]
 		if p.Growth.Profile.ID != cropID || spread.AtBest() == 0 {
 			continue
 		}
-		rows = append(rows, rowView{ID: p.ID, Variety: p.Variety, Bed: snap.Book.BedOf(p.ID), Spread: draw.NewSpreadView(spread, most, 0), Why: say.WhyNow(snap, i), Waits: say.Waits(snap.Book, p.ID, snap.Forecast.PickDays[pick])})
+		rows = append(rows, rowView{ID: p.ID, Variety: p.Variety, Bed: snap.Book.BedOf(p.ID), Spread: draw.NewSpreadView(spread, most, 0), Why: say.WhyNow(snap, i), Waits: snap.Waits(p.ID, snap.Forecast.PickDays[pick])})
 	}
 	return rows
 }
 
 // missing says that the weather of late is not on record, and what to do about it.
-func missing(snap *look.Snapshot) string {
+func missing(snap *say.Snapshot) string {
 	const late = 3 // days
 	o := snap.Model.Outlook
 	if n := len(o.Observed); n == 0 {
@@ -214,7 +213,7 @@ func missing(snap *look.Snapshot) string {
 }
 
 // toCount names those of the rows that the rounds want counted whose count would tell most: the most stems in doubt first.
-func toCount(snap *look.Snapshot) []toCountView {
+func toCount(snap *say.Snapshot) []toCountView {
 	const most = 5
 	type candidate struct {
 		toCountView
@@ -222,16 +221,16 @@ func toCount(snap *look.Snapshot) []toCountView {
 	}
 	var all []candidate
 	for i, p := range snap.Model.Plantings {
-		if !work.CountNow(snap, i) {
+		if !work.CountNow(snap.Snapshot, i) {
 			continue
 		}
-		pick := work.CountFor(snap, i)
+		pick := work.CountFor(snap.Snapshot, i)
 		next := snap.Forecast.Plantings[i].ByPick[slices.Index(snap.Forecast.PickDays, pick)][crop.Market]
 		why := "never counted"
 		if last, ok := snap.Book.LastCount(p.ID); ok {
 			why = "last counted " + say.Days(snap.View.Today.Sub(last.CountedAt.Day())) + " ago"
 		}
-		all = append(all, candidate{toCountView{p.ID, p.Variety, snap.Book.BedOf(p.ID), fmt.Sprintf("%s: %d to %d stems on %s", why, next.Sure(), next.AtBest(), pick.Spoken())}, float64(next.AtBest() - next.Sure())})
+		all = append(all, candidate{toCountView{p.ID, p.Variety, snap.Book.BedOf(p.ID), fmt.Sprintf("%s: %d to %d stems on %s", why, next.Sure(), next.AtBest(), snap.Date(pick))}, float64(next.AtBest() - next.Sure())})
 	}
 	slices.SortFunc(all, func(a, b candidate) int { return cmp.Or(cmp.Compare(b.doubt, a.doubt), strings.Compare(a.ID, b.ID)) })
 	var views []toCountView

@@ -5,7 +5,6 @@ import (
 	"strings"
 
 	"dewcount/core/day"
-	"dewcount/farm/look"
 	"dewcount/say"
 )
 
@@ -17,14 +16,14 @@ const (
 )
 
 // warnings are what the weather of the next days threatens.
-func warnings(snap *look.Snapshot) []string {
+func warnings(snap *say.Snapshot) []string {
 	var words []string
 	if frost := frostWarning(snap); frost != "" {
 		words = append(words, frost)
 	}
 	const looksBack = 60
 	for _, d := range snap.Model.Outlook.Odd(snap.View.Today.Add(-looksBack)) {
-		words = append(words, fmt.Sprintf("The weather on record for %s, %.1f to %.1f °C, lies far from what is usual here: was it written down right?", d.Day.Spoken(), d.TminC, d.TmaxC))
+		words = append(words, fmt.Sprintf("The weather on record for %s, %.1f to %.1f °C, lies far from what is usual here: was it written down right?", snap.Date(d.Day), d.TminC, d.TmaxC))
 	}
 	hot, on := 0.0, day.Day{}
 	for i := range warnDays {
@@ -34,12 +33,12 @@ func warnings(snap *look.Snapshot) []string {
 		}
 	}
 	if !on.IsZero() {
-		words = append(words, fmt.Sprintf("%.0f °C are expected on %s: stems open fast in such heat. Cut them early, a rung tighter than usual, and look again in the evening.", hot, on.Spoken()))
+		words = append(words, fmt.Sprintf("%.0f °C are expected on %s: stems open fast in such heat. Cut them early, a rung tighter than usual, and look again in the evening.", hot, snap.Date(on)))
 	}
 	return words
 }
 
-func frostWarning(snap *look.Snapshot) string {
+func frostWarning(snap *say.Snapshot) string {
 	var rows []string
 	worst, soonest := 0.0, warnDays
 	for i, p := range snap.Model.Plantings {
@@ -62,11 +61,11 @@ func frostWarning(snap *look.Snapshot) string {
 		what = fmt.Sprintf("%s and %d more rows", strings.Join(rows[:named], ", "), len(rows)-named)
 	}
 	night := snap.View.From.Add(soonest - 1)
-	return fmt.Sprintf("Frost may kill %s by %s (%s). On the evening before, cut all that can be used, and cover what should live on.", what, night.Spoken(), say.Tenths(worst))
+	return fmt.Sprintf("Frost may kill %s by %s (%s). On the evening before, cut all that can be used, and cover what should live on.", what, snap.Date(night), say.Tenths(worst))
 }
 
 // cuttingHours says when stems can be cut on a day.
-func cuttingHours(snap *look.Snapshot, d day.Day) string {
+func cuttingHours(snap *say.Snapshot, d day.Day) string {
 	place, err := snap.Book.Place()
 	if err != nil {
 		return ""

@@ -8,6 +8,7 @@ import (
 	"dewcount/core/day"
 	"dewcount/farm/book"
 	"dewcount/farm/look"
+	"dewcount/say"
 )
 
 // A forecast of −5 °C for the third night names that night and the tender row, and not the cornflower, which bears it; 38 °C the day before
@@ -33,7 +34,7 @@ func TestFrostAndHeatWarningsNameTheDayAndTheRows(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	got := strings.Join(warnings(snap), " ")
+	got := strings.Join(warnings(&say.Snapshot{Snapshot: snap}), " ")
 	if !strings.Contains(got, "Frost may kill ZC1 by Tue 22 September") || strings.Contains(got, "CO1") {
 		t.Errorf("the warnings are %q", got)
 	}

@@ -7,9 +7,7 @@ import (
 	"strconv"
 	"strings"
 
-	"dewcount/core/day"
 	"dewcount/farm/book"
-	"dewcount/farm/look"
 	"dewcount/farm/market"
 	"dewcount/say"
 	"dewcount/web/page"
@@ -27,37 +25,37 @@ type ordersView struct {
 
 type orderLink struct{ ID, Words string }
 
-func (s view) orders(c *echo.Context, snap *look.Snapshot) error {
+func (s view) orders(c *echo.Context, snap *say.Snapshot) error {
 	v := ordersView{Find: page.NewFind(c, "/orders", "order, customer, what it wants", nil)}
 	found := make(map[string]bool)
 	for _, o := range snap.Book.Orders {
-		said := []string{o.ID, o.Customer, orderWords(o, snap.View.Today)}
+		said := []string{o.ID, o.Customer, orderWords(o, snap.Reader)}
 		for _, l := range snap.Book.OrderLines {
 			if l.Order == o.ID {
 				said = append(said, lineWords(snap, l))
 			}
 		}
 		if found[o.ID] = v.Find.Takes("", said...); found[o.ID] {
-			v.Orders = append(v.Orders, orderLink{o.ID, orderWords(o, snap.View.Today)})
+			v.Orders = append(v.Orders, orderLink{o.ID, orderWords(o, snap.Reader)})
 		}
 	}
-	for _, d := range market.Dues(snap) {
+	for _, d := range market.Dues(snap.Snapshot) {
 		if found[d.Order.ID] {
-			v.Dues = append(v.Dues, parts.NewDue(d))
+			v.Dues = append(v.Dues, parts.NewDue(snap.Reader, d))
 		}
 	}
 	slices.SortFunc(v.Orders, func(a, b orderLink) int { return strings.Compare(a.ID, b.ID) })
 	return s.Show(c, http.StatusOK, "orders", "/orders", "Orders", snap, v)
 }
 
-func orderWords(o book.Order, now day.Day) string {
+func orderWords(o book.Order, read say.Reader) string {
 	words := map[string]string{"market": "market", "event": "event", "standing": "standing bucket"}[o.Kind]
 	if o.Repeats == "" {
-		return words + " on " + say.SpokenYear(o.DueOn, now)
+		return words + " on " + read.Date(o.DueOn)
 	}
-	words += " every " + o.DueOn.Weekday().String() + " from " + say.SpokenYear(o.DueOn, now)
+	words += " every " + o.DueOn.Weekday().String() + " from " + read.Date(o.DueOn)
 	if !o.Until.IsZero() {
-		words += " to " + say.SpokenYear(o.Until, now)
+		words += " to " + read.Date(o.Until)
 	}
 	return words
 }
@@ -78,13 +76,13 @@ type orderLineView struct {
 	Shown, Fault          string
 }
 
-func (s view) order(c *echo.Context, snap *look.Snapshot, o book.Order) error {
+func (s view) order(c *echo.Context, snap *say.Snapshot, o book.Order) error {
 	return s.orderPage(c, http.StatusOK, snap, o, func(string) string { return "" }, nil)
 }
 
 // orderPage shows an order with what was typed and what is wrong in a line.
-func (s view) orderPage(c *echo.Context, code int, snap *look.Snapshot, o book.Order, from page.Typed, faults map[string]string) error {
-	v := orderView{ID: o.ID, Words: say.Sentence(orderWords(o, snap.View.Today)), Customer: o.Customer}
+func (s view) orderPage(c *echo.Context, code int, snap *say.Snapshot, o book.Order, from page.Typed, faults map[string]string) error {
+	v := orderView{ID: o.ID, Words: say.Sentence(orderWords(o, snap.Reader)), Customer: o.Customer}
 	for _, l := range snap.Book.OrderLines {
 		if l.Order != o.ID {
 			continue
@@ -107,21 +105,21 @@ func (s view) orderPage(c *echo.Context, code int, snap *look.Snapshot, o book.O
 	v.New = []page.Field{{Name: "what", Label: "Variety, crop, role or colour", List: "wants", Needed: true, Hint: "Such as Tall zinnia, filler, white filler, anything white."},
 		{Name: "stems", Label: "Stems", Mode: "numeric", Needed: true}, {Name: "min_length_cm", Label: "At least so long in cm", Mode: "decimal"}}
 	if from("line") == "" {
-		v.New = page.Fill(v.New, from, faults)
+		v.New = page.Fill(c, v.New, from, faults)
 		v.Fault = page.Rest(v.New, faults)
 	}
 	v.Names = wantNames(snap)
-	for _, d := range market.Dues(snap) {
+	for _, d := range market.Dues(snap.Snapshot) {
 		if d.Order.ID == o.ID {
-			v.Dues = append(v.Dues, parts.NewDue(d))
+			v.Dues = append(v.Dues, parts.NewDue(snap.Reader, d))
 		}
 	}
 	return s.Show(c, code, "order", "/orders", o.ID, snap, v)
 }
 
 // lineWords says what a line wants.
-func lineWords(snap *look.Snapshot, l book.OrderLine) string {
-	words := market.What(snap, l)
+func lineWords(snap *say.Snapshot, l book.OrderLine) string {
+	words := market.What(snap.Snapshot, l)
 	if l.Recipe != "" {
 		words = "bouquets: " + l.Recipe
 	}
@@ -132,7 +130,7 @@ func lineWords(snap *look.Snapshot, l book.OrderLine) string {
 }
 
 // wantNames are the varieties on record, the crops that they are of, and their roles and colours.
-func wantNames(snap *look.Snapshot) []string {
+func wantNames(snap *say.Snapshot) []string {
 	var names []string
 	for _, v := range snap.Book.Varieties {
 		names = append(names, v.Name)
@@ -151,7 +149,7 @@ func wantNames(snap *look.Snapshot) []string {
 }
 
 // setLine adds a line to an order, or gives one that is there another number of stems.
-func (s view) setLine(c *echo.Context, snap *look.Snapshot, o book.Order) error {
+func (s view) setLine(c *echo.Context, snap *say.Snapshot, o book.Order) error {
 	from := page.Posted(c)
 	line := book.OrderLine{Order: o.ID, Use: map[string]string{"market": "market", "event": "event", "standing": "florist"}[o.Kind]}
 	f := book.NewFields(from)
@@ -205,7 +203,7 @@ func (s view) setLine(c *echo.Context, snap *look.Snapshot, o book.Order) error 
 }
 
 // name gives a line the variety, the crop, or the colour and role of a name.
-func (s view) name(snap *look.Snapshot, f *book.Fields, l *book.OrderLine, what string) {
+func (s view) name(snap *say.Snapshot, f *book.Fields, l *book.OrderLine, what string) {
 	if v, ok := snap.Book.Variety(what); ok {
 		l.Variety = v.Name
 		return
@@ -246,16 +244,16 @@ func orderFields() []page.Field {
 	}
 }
 
-func (s view) newOrder(c *echo.Context, snap *look.Snapshot) error {
+func (s view) newOrder(c *echo.Context, snap *say.Snapshot) error {
 	return s.orderForm(c, http.StatusOK, snap, "", func(name string) string { return c.QueryParam(name) }, nil)
 }
 
-func (s view) editOrder(c *echo.Context, snap *look.Snapshot, o book.Order) error {
+func (s view) editOrder(c *echo.Context, snap *say.Snapshot, o book.Order) error {
 	return s.orderForm(c, http.StatusOK, snap, o.ID, page.Of(o.Record()), nil)
 }
 
 // orderForm shows the form of an order: of a new one, or of the one with an id.
-func (s view) orderForm(c *echo.Context, code int, snap *look.Snapshot, id string, from page.Typed, faults map[string]string) error {
+func (s view) orderForm(c *echo.Context, code int, snap *say.Snapshot, id string, from page.Typed, faults map[string]string) error {
 	v := page.FormView{Heading: "Add a market day or an order", Action: "/orders", Save: "Add it", Cancel: "/orders",
 		Lead: "Then say what it wants, and see what is covered."}
 	fields := orderFields()
@@ -265,21 +263,21 @@ func (s view) orderForm(c *echo.Context, code int, snap *look.Snapshot, id strin
 			Withdraw: &page.DoneView{Words: "Withdraw this order", Kind: book.Orders.Name, ID: id}}
 		fields = fields[1:]
 	}
-	v.Fields = page.Fill(fields, from, faults)
+	v.Fields = page.Fill(c, fields, from, faults)
 	v.Fault = page.Rest(v.Fields, faults)
 	return s.Show(c, code, "form", "/orders", v.Heading, snap, v)
 }
 
-func (s view) addOrder(c *echo.Context, snap *look.Snapshot) error {
+func (s view) addOrder(c *echo.Context, snap *say.Snapshot) error {
 	return s.keepOrder(c, snap, "")
 }
 
-func (s view) correctOrder(c *echo.Context, snap *look.Snapshot, o book.Order) error {
+func (s view) correctOrder(c *echo.Context, snap *say.Snapshot, o book.Order) error {
 	return s.keepOrder(c, snap, o.ID)
 }
 
 // keepOrder keeps the order that a form sent: a new one, or in the place of the one with an id.
-func (s view) keepOrder(c *echo.Context, snap *look.Snapshot, id string) error {
+func (s view) keepOrder(c *echo.Context, snap *say.Snapshot, id string) error {
 	from := page.Posted(c)
 	f := book.NewFields(func(name string) string {
 		if name == "order" && id != "" {

@@ -1,6 +1,6 @@
 package page
 
-import "dewcount/farm/look"
+import "dewcount/say"
 
 func MethodField() Field {
 	return Field{Name: "method", Label: "Started", Kind: "select"}.Choose(Option{Value: "", Label: "as the crop likes it best"}, Option{Value: "any", Label: "in any way it can be"}, Option{Value: "direct", Label: "sown where it grows"},
@@ -8,7 +8,7 @@ func MethodField() Field {
 		Option{Value: "corm", Label: "as corms"}, Option{Value: "cutting", Label: "as cuttings"})
 }
 
-func BedField(snap *look.Snapshot) Field {
+func BedField(snap *say.Snapshot) Field {
 	f := Field{Name: "bed", Label: "Bed", Kind: "select"}.Choose(Option{Value: "", Label: "none yet"})
 	for _, b := range snap.Book.Beds {
 		f.Options = append(f.Options, Option{Value: b.ID, Label: b.ID})

@@ -39,9 +39,10 @@ func (f Field) Choose(options ...Option) Field {
 // typed returns what was typed into a field of a form, or what a record says.
 type Typed func(name string) string
 
-// Posted reads a form that was sent.
+// Posted reads a form that was sent, with its measures as they are kept.
 func Posted(c *echo.Context) Typed {
-	return func(name string) string { return c.FormValue(name) }
+	read := ReaderOf(c)
+	return func(name string) string { return read.In(name, c.FormValue(name)) }
 }
 
 // Of reads a record.
@@ -71,11 +72,12 @@ func FaultsBy(err error) (map[string]string, bool) {
 	return by, true
 }
 
-// Fill puts what was typed and what is wrong into fields.
-func Fill(fields []Field, from Typed, faults map[string]string) []Field {
+// Fill puts what was typed and what is wrong into fields, with measures as whoever fills the form in reads them.
+func Fill(c *echo.Context, fields []Field, from Typed, faults map[string]string) []Field {
+	read := ReaderOf(c)
 	for i := range fields {
 		f := &fields[i]
-		f.Typed, f.Fault = from(f.Name), faults[f.Name]
+		f.Label, f.Typed, f.Fault = read.Label(f.Name, f.Label), read.Out(f.Name, from(f.Name)), faults[f.Name]
 		options := f.Options
 		f.Options = nil
 		*f = f.Choose(options...)

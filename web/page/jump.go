@@ -8,13 +8,13 @@ import (
 
 	"dewcount/core/day"
 	"dewcount/farm/book"
-	"dewcount/farm/look"
+	"dewcount/say"
 
 	"github.com/labstack/echo/v5"
 )
 
 // Jump leads from a name to its page.
-func (s *Site) Jump(c *echo.Context, snap *look.Snapshot) error {
+func (s *Site) Jump(c *echo.Context, snap *say.Snapshot) error {
 	to := strings.TrimSpace(c.QueryParam("to"))
 	name, _, _ := strings.Cut(to, " ")
 	for _, names := range []func(book.Planting) string{ // its name, its name as the list has it, its variety, a name with anything behind

@@ -12,6 +12,7 @@ import (
 
 	"dewcount/farm/look"
 	"dewcount/fault"
+	"dewcount/say"
 
 	lru "github.com/hashicorp/golang-lru/v2"
 	"github.com/labstack/echo/v5"
@@ -145,7 +146,7 @@ func asker(c *echo.Context) string { return Who(c).ID }
 
 // Answer waits a little for what a page asks; where that takes longer it shows how far it is, and ok is false. question is what was asked as
 // the program understood it: the same question in other words is the same job. A form that was sent waits for as long as it takes.
-func (s *Site) Answer(c *echo.Context, snap *look.Snapshot, here, heading string, question any, do Does) (result any, ok bool, err error) {
+func (s *Site) Answer(c *echo.Context, snap *say.Snapshot, here, heading string, question any, do Does) (result any, ok bool, err error) {
 	key := fmt.Sprintf("%d %s %T %+v", snap.Revision, snap.View.Today, question, question)
 	started := s.Jobs.Ask(key, asker(c), do)
 	tooLong := tooLongFor(c)
@@ -176,19 +177,20 @@ func tooLongFor(c *echo.Context) <-chan time.Time {
 }
 
 // working shows that a page is worked out, and has it asked for again.
-func (s *Site) working(c *echo.Context, snap *look.Snapshot, here string, v workingView) error {
+func (s *Site) working(c *echo.Context, snap *say.Snapshot, here string, v workingView) error {
 	c.Response().Header().Set("Refresh", "1")
 	return s.Show(c, http.StatusOK, "working", here, v.Heading, snap, v)
 }
 
 // SeasonOf waits a little for a growing year, as Soon does.
-func (s *Site) SeasonOf(c *echo.Context, snap *look.Snapshot, here, heading string, year int) (*look.Season, bool, error) {
-	return Soon(s, c, snap, here, heading, func() (*look.Season, error) { return s.Farm.Season(snap, year) })
+func (s *Site) SeasonOf(c *echo.Context, snap *say.Snapshot, here, heading string, year int) (*say.Season, bool, error) {
+	season, ok, err := Soon(s, c, snap, here, heading, func() (*look.Season, error) { return s.Farm.Season(snap.Snapshot, year) })
+	return &say.Season{Season: season, Reader: snap.Reader}, ok, err
 }
 
 // Soon waits a little for what a page needs, which is worked out once for all who ask; where it takes longer the page shows that it is worked out,
 // and ok is false. A form that was sent waits for as long as it takes.
-func Soon[T any](s *Site, c *echo.Context, snap *look.Snapshot, here, heading string, work func() (T, error)) (result T, ok bool, err error) {
+func Soon[T any](s *Site, c *echo.Context, snap *say.Snapshot, here, heading string, work func() (T, error)) (result T, ok bool, err error) {
 	type answer struct {
 		result T
 		err    error

@@ -56,11 +56,12 @@ type Site struct {
 	Visitor     string
 	Address     string
 	Certificate []byte
+	Secure      bool
 }
 
 // NewSite returns the site of a farm, with the pages that are of no view.
 func NewSite(f *farm.Farm, o Options) (*Site, error) {
-	s := &Site{Farm: f, Step: o.Step, Log: o.Log, Pages: make(Pages), Jobs: newJobs(), Box: o.Box, Doors: o.People, Visitor: o.Visitor, Address: o.Address, Certificate: o.Certificate}
+	s := &Site{Farm: f, Step: o.Step, Log: o.Log, Pages: make(Pages), Jobs: newJobs(), Box: o.Box, Doors: o.People, Visitor: o.Visitor, Address: o.Address, Certificate: o.Certificate, Secure: o.Secure}
 	s.Wrote, _ = lru.New[string, int64](mostWriters) // an error is of a size below one
 	if s.Doors != nil {
 		s.Sessions = newSessions(o)
@@ -85,7 +86,7 @@ func (s *Site) WithSessions(pages http.Handler) http.Handler {
 }
 
 // On hands a page the farm as it stands; who comes to a farm without settings is sent to write them down.
-func (s *Site) On(show func(*echo.Context, *look.Snapshot) error) echo.HandlerFunc {
+func (s *Site) On(show func(*echo.Context, *say.Snapshot) error) echo.HandlerFunc {
 	return func(c *echo.Context) error {
 		snap, fresh, err := s.snapshot(c)
 		if errors.Is(err, farm.ErrNoFarm) {
@@ -97,7 +98,7 @@ func (s *Site) On(show func(*echo.Context, *look.Snapshot) error) echo.HandlerFu
 		if !fresh {
 			c.Set(StaleKey, true)
 		}
-		return show(c, snap)
+		return show(c, ReadBy(c, snap))
 	}
 }
 
@@ -140,8 +141,8 @@ func (s *Site) noteWriting(c *echo.Context) error {
 const mostWriters = 100
 
 // OnPlanting is on for a page of the planting that the address names.
-func (s *Site) OnPlanting(show func(*echo.Context, *look.Snapshot, book.Planting) error) echo.HandlerFunc {
-	return s.On(func(c *echo.Context, snap *look.Snapshot) error {
+func (s *Site) OnPlanting(show func(*echo.Context, *say.Snapshot, book.Planting) error) echo.HandlerFunc {
+	return s.On(func(c *echo.Context, snap *say.Snapshot) error {
 		p, ok := snap.Book.Planting(c.Param("planting"))
 		if !ok {
 			return book.ErrNoSuchRecord
@@ -152,8 +153,8 @@ func (s *Site) OnPlanting(show func(*echo.Context, *look.Snapshot, book.Planting
 }
 
 // OnOrder is on for a page of the order that the address names.
-func (s *Site) OnOrder(show func(*echo.Context, *look.Snapshot, book.Order) error) echo.HandlerFunc {
-	return s.On(func(c *echo.Context, snap *look.Snapshot) error {
+func (s *Site) OnOrder(show func(*echo.Context, *say.Snapshot, book.Order) error) echo.HandlerFunc {
+	return s.On(func(c *echo.Context, snap *say.Snapshot) error {
 		o, ok := snap.Book.Order(c.Param("order"))
 		if !ok {
 			return book.ErrNoSuchRecord

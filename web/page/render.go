@@ -11,7 +11,6 @@ import (
 	"strings"
 
 	"dewcount/farm/book"
-	"dewcount/farm/look"
 	"dewcount/say"
 	"dewcount/web/assets"
 	"dewcount/web/draw"
@@ -111,13 +110,13 @@ func (p Frame) MoreHere() bool {
 type DoneView struct{ Words, Kind, ID string }
 
 // Show fills what every page has from a snapshot, and renders.
-func (s *Site) Show(c *echo.Context, code int, name, here, title string, snap *look.Snapshot, body any) error {
+func (s *Site) Show(c *echo.Context, code int, name, here, title string, snap *say.Snapshot, body any) error {
 	p := Frame{Title: title, Here: here, IsDemo: s.Step != nil, HasFarm: snap != nil}
 	if snap != nil {
 		if place, err := snap.Book.Place(); err == nil {
 			p.Farm = place.Name
 		}
-		p.Today = say.FullDay(snap.View.Today)
+		p.Today = snap.FullDate(snap.View.Today)
 		for _, planting := range snap.Book.Plantings {
 			p.Jumps = append(p.Jumps, planting.ID+" "+planting.Variety)
 		}

@@ -7,12 +7,13 @@ import (
 
 	"dewcount/core/day"
 	"dewcount/farm/look"
+	"dewcount/say"
 
 	"github.com/labstack/echo/v5"
 )
 
 // CurrentYear returns the growing year of today.
-func CurrentYear(snap *look.Snapshot) int {
+func CurrentYear(snap *say.Snapshot) int {
 	place, err := snap.Book.Place()
 	if err != nil {
 		return 0
@@ -21,7 +22,7 @@ func CurrentYear(snap *look.Snapshot) int {
 }
 
 // YearOf returns the growing year that a page asks for, otherwise that of today, and beside it the years to choose from.
-func YearOf(c *echo.Context, snap *look.Snapshot) (int, []int) {
+func YearOf(c *echo.Context, snap *say.Snapshot) (int, []int) {
 	place, err := snap.Book.Place()
 	if err != nil {
 		return 0, nil
@@ -34,7 +35,7 @@ func YearOf(c *echo.Context, snap *look.Snapshot) (int, []int) {
 }
 
 // YearName writes a growing year: one number in the north, two in the south.
-func YearName(year int, snap *look.Snapshot) string {
+func YearName(year int, snap *say.Snapshot) string {
 	if place, err := snap.Book.Place(); err == nil && place.Latitude < 0 {
 		return fmt.Sprintf("%d/%02d", year, (year+1)%100)
 	}
@@ -42,7 +43,7 @@ func YearName(year int, snap *look.Snapshot) string {
 }
 
 // YearIn returns the growing year that a day lies in, as addresses write it.
-func YearIn(snap *look.Snapshot, d day.Day) string {
+func YearIn(snap *say.Snapshot, d day.Day) string {
 	place, err := snap.Book.Place()
 	if err != nil {
 		return ""

@@ -3,7 +3,6 @@ package parts
 import (
 	"fmt"
 
-	"dewcount/farm/book"
 	"dewcount/farm/market"
 	"dewcount/say"
 	"dewcount/web/draw"
@@ -24,35 +23,37 @@ type wantView struct {
 	Known                 bool
 }
 
-// Verdict says whether a number of stems is covered.
+// Verdict says how well so many stems wanted are met, which is judged by the market.
 func Verdict(wanted int, chance float64, short int) (words string, isShort bool) {
-	switch {
-	case wanted == 0:
-		return "nothing wanted", false
-	case chance >= 0.9:
-		return fmt.Sprintf("%d wanted: covered, %s", wanted, say.Tenths(chance)), false
-	case short == 0:
-		return fmt.Sprintf("%d wanted: likely covered, %s", wanted, say.Tenths(chance)), false
-	case chance < 0.05:
-		return fmt.Sprintf("%d wanted: likely %d short", wanted, short), true
+	cover := market.CoverOf(wanted, chance, short)
+	switch cover {
+	case market.NothingWanted:
+		words = "nothing wanted"
+	case market.Covered:
+		words = fmt.Sprintf("%d wanted: covered, %s", wanted, say.Tenths(chance))
+	case market.LikelyCovered:
+		words = fmt.Sprintf("%d wanted: likely covered, %s", wanted, say.Tenths(chance))
+	case market.Short:
+		words = fmt.Sprintf("%d wanted: likely %d short", wanted, short)
 	default:
-		return fmt.Sprintf("%d wanted: likely %d short, covered %s", wanted, short, say.Tenths(chance)), true
+		words = fmt.Sprintf("%d wanted: likely %d short, covered %s", wanted, short, say.Tenths(chance))
 	}
+	return words, cover.IsShort()
 }
 
-func NewDue(d market.Due) DueView {
-	v := DueView{Order: d.Order.ID, On: d.On.Spoken(), Kind: d.Order.Kind, Pick: "no pick day before it"}
+// NewDue says what an order wants and what there will be for it.
+func NewDue(read say.Reader, d market.Due) DueView {
+	v := DueView{Order: d.Order.ID, On: read.Date(d.On), Kind: d.Order.Kind, Pick: "no pick day before it"}
 	if !d.PickOn.IsZero() {
-		v.Pick = "cut on " + d.PickOn.Spoken()
+		v.Pick = "cut on " + read.Date(d.PickOn)
 	}
-	short := 0
 	for _, w := range d.Lines {
 		line := wantView{What: w.What, Wanted: fmt.Sprint(w.Wanted), Known: w.Known}
 		if w.Known {
 			line.Verdict, line.Short = Verdict(w.Wanted, w.Chance, w.Short())
 			line.Spread = draw.NewSpreadView(w.Spread, max(w.Spread.Quantile(0.9), float64(w.Wanted)), w.Wanted)
-			if w.Long < 0.995 {
-				line.Verdict += fmt.Sprintf(", %.0f %% of the stems are %s cm or more", 100*w.Long, book.Decimal(*w.MinLengthCM))
+			if !w.AllLong() {
+				line.Verdict += fmt.Sprintf(", %.0f %% of the stems are %s or more", 100*w.Long, read.Exact(say.Centimetre, *w.MinLengthCM))
 			}
 			if w.Have > 0 {
 				line.Verdict += fmt.Sprintf(" (%d are cut)", w.Have)
@@ -61,14 +62,11 @@ func NewDue(d market.Due) DueView {
 				line.Verdict += fmt.Sprintf(", after %d for orders before it", w.Before)
 			}
 		} else {
-			line.Verdict, line.Short = "no row on record gives this: sow it, or name another", w.Wanted > 0
-		}
-		if line.Short {
-			short++
+			line.Verdict, line.Short = "no row on record gives this: sow it, or name another", w.Cover().IsShort()
 		}
 		v.Lines = append(v.Lines, line)
 	}
-	switch {
+	switch short := d.ShortLines(); {
 	case len(v.Lines) == 0:
 		v.Verdict = "nothing wanted yet"
 	case short == 0:

@@ -9,7 +9,6 @@ import (
 
 	"dewcount/core/day"
 	"dewcount/core/rounds"
-	"dewcount/farm/look"
 	"dewcount/farm/work"
 	"dewcount/say"
 	"dewcount/web/page"
@@ -56,10 +55,10 @@ type jobView struct {
 }
 
 // NewRounds shows the week's jobs, or those of them that are given to a person or found: the days are those on which everybody's fit in.
-func NewRounds(snap *look.Snapshot, season *look.Season, person string, find *page.FindView) roundsView {
+func NewRounds(snap *say.Snapshot, season *say.Season, person string, find *page.FindView) roundsView {
 	v := roundsView{Person: person, Nothing: true}
 	today := snap.View.Today
-	all := work.Rounds(season, today.Add(roundAhead))
+	all := work.Rounds(season.Season, today.Add(roundAhead))
 	byID := make(map[string]work.Round)
 	for _, r := range all {
 		if person != "" && r.Person != person {
@@ -74,12 +73,12 @@ func NewRounds(snap *look.Snapshot, season *look.Season, person string, find *pa
 			v.Later = append(v.Later, newJobView(snap, r, today))
 		}
 	}
-	week := work.Week(season, all)
+	week := work.Week(season.Season, all)
 	theirs := func(parts []rounds.Part) []rounds.Part {
 		return slices.DeleteFunc(parts, func(p rounds.Part) bool { _, ok := byID[p.ID()]; return !ok })
 	}
 	for i, shift := range week.Shifts {
-		d := shiftView{Heading: shift.Day.Spoken(), Hours: fmt.Sprintf("%s of %s", say.SpokenHours(shift.Taken()), say.SpokenHours(shift.Minutes))}
+		d := shiftView{Heading: snap.Date(shift.Day), Hours: fmt.Sprintf("%s of %s", say.SpokenHours(shift.Taken()), say.SpokenHours(shift.Minutes))}
 		d.Full = shift.Minutes > 0 && shift.Minutes-shift.Taken() < 30
 		if shift.Minutes == 0 {
 			d.Hours = "a day off"
@@ -111,12 +110,12 @@ func NewRounds(snap *look.Snapshot, season *look.Season, person string, find *pa
 }
 
 // groupsOf gathers the jobs of a day by their tasks.
-func groupsOf(snap *look.Snapshot, parts []rounds.Part, byID map[string]work.Round, today day.Day) []groupView {
+func groupsOf(snap *say.Snapshot, parts []rounds.Part, byID map[string]work.Round, today day.Day) []groupView {
 	var groups []groupView
 	minutes := make(map[string]float64)
 	for _, p := range parts {
 		name := say.TaskWords[p.Task]
-		if p.Task == rounds.Water && strings.Contains(p.Reason, "by hand") {
+		if p.Task == rounds.Water && p.ByHand {
 			name = "Water by hand"
 		}
 		if n := len(groups); n == 0 || groups[n-1].Name != name {
@@ -166,7 +165,7 @@ func groupsOf(snap *look.Snapshot, parts []rounds.Part, byID map[string]work.Rou
 	return groups
 }
 
-func newPartView(snap *look.Snapshot, p rounds.Part, byID map[string]work.Round, today day.Day) jobView {
+func newPartView(snap *say.Snapshot, p rounds.Part, byID map[string]work.Round, today day.Day) jobView {
 	v := newJobView(snap, byID[p.ID()], today)
 	if p.Of > 1 {
 		v.Part = fmt.Sprintf("part %d of %d", p.Part, p.Of)
@@ -177,21 +176,21 @@ func newPartView(snap *look.Snapshot, p rounds.Part, byID map[string]work.Round,
 	return v
 }
 
-func newJobView(snap *look.Snapshot, r work.Round, today day.Day) jobView {
-	v := jobView{ID: r.ID(), Planting: r.Planting, Task: say.TaskWords[r.Task], Value: r.Planting + "|" + string(r.Task) + "|" + r.Mark + "|" + r.ID(), Reason: say.Sentence(r.Reason), Cost: say.Sentence(r.Cost),
-		Person: r.Person, Tomorrow: today.Add(1).String(), Best: r.Best.Spoken(), Bed: snap.Book.BedOf(r.Planting)}
+func newJobView(snap *say.Snapshot, r work.Round, today day.Day) jobView {
+	v := jobView{ID: r.ID(), Planting: r.Planting, Task: say.TaskWords[r.Task], Value: r.Planting + "|" + string(r.Task) + "|" + r.Mark + "|" + r.ID(), Reason: snap.Sentence(r.Reason), Cost: snap.Sentence(r.Cost),
+		Person: r.Person, Tomorrow: today.Add(1).String(), Best: snap.Date(r.Best), Bed: snap.Book.BedOf(r.Planting)}
 	if p, ok := snap.Book.Planting(r.Planting); ok {
 		v.Variety = p.Variety
 	}
-	short := func(d day.Day) string { return d.Midnight().Format("2 Jan") }
+	short := func(d day.Day) string { return snap.Short(d) }
 	switch {
 	case r.Earliest == r.Latest:
-		v.Window = "on " + r.Best.Spoken()
+		v.Window = "on " + snap.Date(r.Best)
 	default:
 		v.Window = fmt.Sprintf("%s to %s, best %s", short(r.Earliest), short(r.Latest), short(r.Best))
 	}
 	if !r.MovedTo.IsZero() {
-		v.Moved = "moved to " + r.MovedTo.Spoken()
+		v.Moved = "moved to " + snap.Date(r.MovedTo)
 	}
 	return v
 }

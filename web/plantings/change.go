@@ -5,7 +5,7 @@ import (
 
 	"dewcount/core/crop"
 	"dewcount/farm/book"
-	"dewcount/farm/look"
+	"dewcount/say"
 	"dewcount/web/draw"
 )
 
@@ -24,7 +24,7 @@ type changeLine struct {
 
 const changePicks = 5
 
-func newChange(before, now *look.Snapshot, i int, kind, id string) *changeView {
+func newChange(before, now *say.Snapshot, i int, kind, id string) *changeView {
 	v := &changeView{Record: "the " + book.KindNamed(kind).Singular}
 	if kind == book.Counts.Name {
 		if count, ok := now.Book.Count(id); ok {
@@ -48,13 +48,13 @@ func newChange(before, now *look.Snapshot, i int, kind, id string) *changeView {
 		if y.AtBest()-y.Sure() < x.AtBest()-x.Sure() {
 			moved += ", surer"
 		}
-		v.Lines = append(v.Lines, changeLine{d.Spoken(), draw.NewSpreadView(x, most, 0), draw.NewSpreadView(y, most, 0), moved})
+		v.Lines = append(v.Lines, changeLine{before.Date(d), draw.NewSpreadView(x, most, 0), draw.NewSpreadView(y, most, 0), moved})
 	}
 	return v
 }
 
 // surprise says so where a count is far from what was expected, empty where it is not.
-func surprise(before *look.Snapshot, i int, c book.Count) string {
+func surprise(before *say.Snapshot, i int, c book.Count) string {
 	expected := before.Stand.Standing(i)
 	share := float64(c.PlantsCount) / float64(before.Model.Plantings[i].Growth.Plants)
 	seen := 0.0

@@ -10,7 +10,7 @@ import (
 	"dewcount/core/day"
 	"dewcount/core/plan"
 	"dewcount/farm/book"
-	"dewcount/farm/look"
+	"dewcount/say"
 	"dewcount/web/page"
 
 	"github.com/labstack/echo/v5"
@@ -19,16 +19,16 @@ import (
 // farthestStart is how many days ahead a planting can be planned.
 const farthestStart = 730
 
-func (s view) newPlanting(c *echo.Context, snap *look.Snapshot) error {
+func (s view) newPlanting(c *echo.Context, snap *say.Snapshot) error {
 	return s.plantingForm(c, http.StatusOK, snap, nil, func(name string) string { return c.QueryParam(name) }, nil)
 }
 
-func (s view) editPlanting(c *echo.Context, snap *look.Snapshot, p book.Planting) error {
+func (s view) editPlanting(c *echo.Context, snap *say.Snapshot, p book.Planting) error {
 	return s.plantingForm(c, http.StatusOK, snap, &p, page.Of(p.Record()), nil)
 }
 
 // plantingForm shows the form of a planting, or of a new one where p is nil.
-func (s view) plantingForm(c *echo.Context, code int, snap *look.Snapshot, p *book.Planting, from page.Typed, faults map[string]string) error {
+func (s view) plantingForm(c *echo.Context, code int, snap *say.Snapshot, p *book.Planting, from page.Typed, faults map[string]string) error {
 	v := page.FormView{Heading: "Add a planting", Action: "/plantings", Save: "Add the planting", Cancel: "/plantings",
 		Lead: "Once it is added you see when it will shoot, bud and be cut, and how sure that is."}
 	title := "Add a planting"
@@ -51,12 +51,12 @@ func (s view) plantingForm(c *echo.Context, code int, snap *look.Snapshot, p *bo
 		trayField(snap),
 		{Name: "succession", Label: "Belongs to the plan"},
 	}
-	v.Fields, v.More = page.Fill(v.Fields, from, faults), page.Fill(v.More, from, faults)
+	v.Fields, v.More = page.Fill(c, v.Fields, from, faults), page.Fill(c, v.More, from, faults)
 	v.Fault = page.Rest(slices.Concat(v.Fields, v.More), faults)
 	return s.Show(c, code, "planting_form", "/plantings", title, snap, v)
 }
 
-func trayField(snap *look.Snapshot) page.Field {
+func trayField(snap *say.Snapshot) page.Field {
 	f := page.Field{Name: "tray", Label: "Tray", Kind: "select"}.Choose(page.Option{Value: "", Label: "none"})
 	for _, t := range snap.Book.Trays {
 		f.Options = append(f.Options, page.Option{Value: t.ID, Label: t.ID})
@@ -64,7 +64,7 @@ func trayField(snap *look.Snapshot) page.Field {
 	return f
 }
 
-func plantingFields(snap *look.Snapshot, isNew bool) []page.Field {
+func plantingFields(snap *say.Snapshot, isNew bool) []page.Field {
 	beds := page.Field{Name: "bed", Label: "Bed", Kind: "select"}.Choose(page.Option{Value: "", Label: "none"})
 	for _, b := range snap.Book.Beds {
 		beds.Options = append(beds.Options, page.Option{Value: b.ID, Label: b.ID})
@@ -88,7 +88,7 @@ func plantingFields(snap *look.Snapshot, isNew bool) []page.Field {
 		beds)
 }
 
-func (s view) addPlanting(c *echo.Context, snap *look.Snapshot) error {
+func (s view) addPlanting(c *echo.Context, snap *say.Snapshot) error {
 	from := page.Posted(c)
 	named := func(name string) string {
 		if name == "plants" && strings.TrimSpace(from(name)) == "" {
@@ -126,7 +126,7 @@ func (s view) addPlanting(c *echo.Context, snap *look.Snapshot) error {
 
 // plantsBySquares returns how many plants the squares of a form hold, where no number of plants was typed: a place may be filled by area as
 // well as by plants. It is empty where that is not known.
-func plantsBySquares(snap *look.Snapshot, from page.Typed) string {
+func plantsBySquares(snap *say.Snapshot, from page.Typed) string {
 	cropID := strings.TrimSpace(from("crop"))
 	if v, ok := snap.Book.Variety(strings.TrimSpace(from("variety"))); ok {
 		cropID = v.Crop
@@ -149,7 +149,7 @@ func notTooFar(f *book.Fields, p book.Planting, today day.Day) {
 	}
 }
 
-func (s view) correctPlanting(c *echo.Context, snap *look.Snapshot, old book.Planting) error {
+func (s view) correctPlanting(c *echo.Context, snap *say.Snapshot, old book.Planting) error {
 	from := page.Posted(c)
 	f := book.NewFields(func(name string) string {
 		if name == "planting" {

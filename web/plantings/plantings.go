@@ -7,7 +7,6 @@ import (
 	"strings"
 
 	"dewcount/core/crop"
-	"dewcount/core/day"
 	"dewcount/farm/book"
 	"dewcount/farm/look"
 	"dewcount/say"
@@ -30,15 +29,15 @@ type plantingLine struct {
 	Pick                                   string
 }
 
-func (s view) plantings(c *echo.Context, snap *look.Snapshot) error {
+func (s view) plantings(c *echo.Context, snap *say.Snapshot) error {
 	v := plantingsView{Find: page.NewFind(c, "/plantings", "row, variety, crop, what it does", snap.Book.Beds)}
 	for i, p := range snap.Model.Plantings {
 		line := plantingLine{ID: p.ID, Variety: p.Variety, Crop: p.Growth.Profile.Name, Bed: snap.Book.BedOf(p.ID),
-			Started: say.SpokenYear(p.Growth.Started, snap.View.Today), Plants: p.Growth.Plants, State: state(snap, i)}
+			Started: snap.Date(p.Growth.Started), Plants: p.Growth.Plants, State: state(snap, i)}
 		if len(snap.Forecast.PickDays) > 0 {
 			spread := snap.Forecast.Plantings[i].ByPick[0][crop.Market]
 			line.Spread = draw.NewSpreadView(spread, spread.Quantile(0.9)*1.04, 0)
-			line.Pick = snap.Forecast.PickDays[0].Spoken()
+			line.Pick = snap.Date(snap.Forecast.PickDays[0])
 		}
 		if !v.Find.Takes(line.Bed, line.ID, line.Variety, line.Crop, line.State) {
 			continue
@@ -56,12 +55,12 @@ func (s view) plantings(c *echo.Context, snap *look.Snapshot) error {
 }
 
 // state says where a planting stands in its life.
-func state(snap *look.Snapshot, i int) string {
+func state(snap *say.Snapshot, i int) string {
 	switch stage, stems := snap.Stage(i); stage {
 	case look.Killed:
 		return "killed by frost"
 	case look.PulledOut:
-		return "pulled out on " + say.SpokenYear(snap.Model.Plantings[i].Ended, snap.View.Today)
+		return "pulled out on " + snap.Date(snap.Model.Plantings[i].Ended)
 	case look.ToStart:
 		return "to be started"
 	case look.InBud:
@@ -96,7 +95,7 @@ type pickLine struct {
 	Uses   []string
 }
 
-func (s view) planting(c *echo.Context, snap *look.Snapshot) error {
+func (s view) planting(c *echo.Context, snap *say.Snapshot) error {
 	i := snap.Index(c.Param("planting"))
 	if i < 0 {
 		return book.ErrNoSuchRecord
@@ -104,25 +103,25 @@ func (s view) planting(c *echo.Context, snap *look.Snapshot) error {
 	v := newPlanting(snap, i)
 	if did := page.ReadDone(c.QueryParam("done")); did != nil && (did.Kind == book.Counts.Name || did.Kind == book.Cuts.Name) {
 		if r, stands := snap.Book.Record(book.KindNamed(did.Kind), did.ID); stands && r.Field("planting") == v.ID {
-			before, err := s.Farm.Without(snap, book.KindNamed(did.Kind), did.ID)
+			before, err := s.Farm.Without(snap.Snapshot, book.KindNamed(did.Kind), did.ID)
 			if err != nil {
 				return err
 			}
-			v.Change = newChange(before, snap, i, did.Kind, did.ID)
+			v.Change = newChange(&say.Snapshot{Snapshot: before, Reader: snap.Reader}, snap, i, did.Kind, did.ID)
 		}
 	}
 	return s.Show(c, http.StatusOK, "planting", "/plantings", v.ID+" "+v.Variety, snap, v)
 }
 
-func newPlanting(snap *look.Snapshot, i int) plantingView {
+func newPlanting(snap *say.Snapshot, i int) plantingView {
 	p := snap.Model.Plantings[i]
 	record, _ := snap.Book.Planting(p.ID)
 	standing := snap.Stand.Standing(i)
-	v := plantingView{ID: p.ID, Variety: p.Variety, Crop: p.Growth.Profile.Name, CropID: p.Growth.Profile.ID, About: about(record, snap.View.Today), Over: snap.Over(i),
+	v := plantingView{ID: p.ID, Variety: p.Variety, Crop: p.Growth.Profile.Name, CropID: p.Growth.Profile.ID, About: about(record, snap.Reader), Over: snap.Over(i),
 		Ladder: draw.LadderOf(p.Growth.Profile.Ladder, standing.Rungs, p.Growth.Market), Window: p.Growth.Market.String(), Why: say.WhyNow(snap, i),
 		Standing: say.Bounds(int(standing.Sure+0.5), int(standing.Likely+0.5), int(standing.AtBest+0.5)),
 		Life:     draw.NewLife(snap, i), Story: story(snap, p.ID)}
-	v.Waits = say.Waits(snap.Book, p.ID, snap.View.Today)
+	v.Waits = snap.Waits(p.ID, snap.View.Today)
 	cells := snap.Forecast.Plantings[i].ByPick
 	most := 1.0
 	for j := range cells {
@@ -137,7 +136,7 @@ func newPlanting(snap *look.Snapshot, i int) plantingView {
 	v.Next = say.NextCut(snap, i)
 	for j, d := range snap.Forecast.PickDays {
 		spread := cells[j][crop.Market]
-		line := pickLine{Spoken: d.Spoken(), Spread: draw.NewSpreadView(spread, most, 0)}
+		line := pickLine{Spoken: snap.Date(d), Spread: draw.NewSpreadView(spread, most, 0)}
 		for u := crop.Event; int(u) < crop.Uses; u++ {
 			if p.HasUse[u] && p.Windows[u] != p.Growth.Market {
 				other := cells[j][u]
@@ -151,28 +150,28 @@ func newPlanting(snap *look.Snapshot, i int) plantingView {
 }
 
 // about says how a planting was started.
-func about(p book.Planting, today day.Day) string {
+func about(p book.Planting, read say.Reader) string {
 	words := map[crop.Method]string{crop.Direct: "sown where it grows", crop.Tray: "sown in trays", crop.Tuber: "tubers started", crop.Bulb: "bulbs set",
 		crop.Corm: "corms set", crop.Cutting: "cuttings started", crop.Division: "divisions set", crop.Established: "established, on record since"}[p.Method]
-	text := fmt.Sprintf("%d plants, %s on %s", p.Plants, words, say.SpokenYear(p.StartedOn, today))
+	text := fmt.Sprintf("%d plants, %s on %s", p.Plants, words, read.Date(p.StartedOn))
 	if p.Method == crop.Established {
-		text = fmt.Sprintf("%d plants, %s %s", p.Plants, words, say.SpokenYear(p.StartedOn, today))
+		text = fmt.Sprintf("%d plants, %s %s", p.Plants, words, read.Date(p.StartedOn))
 	}
 	if p.Bed != "" {
 		text += ", bed " + p.Bed
 	}
 	if !p.PlantedOutOn.IsZero() {
-		text += ", planted out on " + say.SpokenYear(p.PlantedOutOn, today)
+		text += ", planted out on " + read.Date(p.PlantedOutOn)
 	}
 	if !p.PinchedOn.IsZero() {
 		part := ""
 		if share := p.PinchedPart(); share < 1 {
 			part = fmt.Sprintf(" (%.0f %% of them)", 100*share)
 		}
-		text += ", pinched on " + say.SpokenYear(p.PinchedOn, today) + part
+		text += ", pinched on " + read.Date(p.PinchedOn) + part
 	}
 	if !p.EndedOn.IsZero() {
-		text += ", pulled out on " + say.SpokenYear(p.EndedOn, today)
+		text += ", pulled out on " + read.Date(p.EndedOn)
 	}
 	return text + "."
 }

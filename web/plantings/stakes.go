@@ -4,8 +4,8 @@ import (
 	"net/http"
 	"net/url"
 
-	"dewcount/farm/look"
 	"dewcount/farm/work"
+	"dewcount/say"
 	"dewcount/web/parts"
 
 	"github.com/labstack/echo/v5"
@@ -23,12 +23,12 @@ type stakeView struct {
 	QR               parts.QrView
 }
 
-func (s view) stakes(c *echo.Context, snap *look.Snapshot) error {
+func (s view) stakes(c *echo.Context, snap *say.Snapshot) error {
 	place, err := snap.Book.Place()
 	if err != nil {
 		return err
 	}
-	v := stakesView{Address: s.Base(snap), Local: place.Address == ""}
+	v := stakesView{Address: s.Base(snap.Snapshot), Local: place.Address == ""}
 	for _, id := range work.Walk(snap.Book, snap.View.Today) {
 		if i := snap.Index(id); i < 0 || snap.Over(i) {
 			continue

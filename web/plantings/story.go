@@ -6,9 +6,7 @@ import (
 	"slices"
 
 	"dewcount/core/crop"
-	"dewcount/core/day"
 	"dewcount/farm/book"
-	"dewcount/farm/look"
 	"dewcount/say"
 )
 
@@ -20,17 +18,17 @@ type storyLine struct {
 }
 
 // story lists a planting's records, the newest first, with what no longer stands.
-func story(snap *look.Snapshot, planting string) []storyLine {
-	now := snap.View.Today
+func story(snap *say.Snapshot, planting string) []storyLine {
+	read := snap.Reader
 	var lines []storyLine
 	for _, c := range snap.Book.Counts {
 		if c.Planting == planting {
-			lines = append(lines, countLine(c, now))
+			lines = append(lines, countLine(c, read))
 		}
 	}
 	for _, c := range snap.Book.Cuts {
 		if c.Planting == planting {
-			lines = append(lines, cutLine(c, now))
+			lines = append(lines, cutLine(c, read))
 		}
 	}
 	for _, e := range snap.Book.Events {
@@ -39,17 +37,17 @@ func story(snap *look.Snapshot, planting string) []storyLine {
 			if words == "" {
 				words = e.Event
 			}
-			lines = append(lines, storyLine{When: say.SpokenYear(e.On, now), Words: words, Kind: book.Events.Name, ID: e.ID, sort: e.On.At(0)})
+			lines = append(lines, storyLine{When: snap.Date(e.On), Words: words, Kind: book.Events.Name, ID: e.ID, sort: e.On.At(0)})
 		}
 	}
 	for _, x := range snap.Book.Scoutings {
 		if x.Planting == planting {
-			lines = append(lines, scoutingLine(x, now))
+			lines = append(lines, scoutingLine(x, read))
 		}
 	}
 	for _, x := range snap.Book.Sprays {
 		if x.Planting == planting {
-			lines = append(lines, sprayLine(x, now))
+			lines = append(lines, sprayLine(x, read))
 		}
 	}
 	for i := range lines {
@@ -58,7 +56,7 @@ func story(snap *look.Snapshot, planting string) []storyLine {
 		}
 	}
 	for _, p := range snap.Book.History {
-		if line, ok := pastLine(p, planting, now); ok {
+		if line, ok := pastLine(p, planting, read); ok {
 			lines = append(lines, line)
 		}
 	}
@@ -75,7 +73,7 @@ func story(snap *look.Snapshot, planting string) []storyLine {
 	return lines
 }
 
-func countLine(c book.Count, now day.Day) storyLine {
+func countLine(c book.Count, read say.Reader) storyLine {
 	var seen []string
 	for k, n := range c.Stems {
 		if n > 0 {
@@ -86,11 +84,11 @@ func countLine(c book.Count, now day.Day) storyLine {
 	if len(seen) > 0 {
 		words = fmt.Sprintf("count of %d plants: %s", c.PlantsCount, say.List(seen))
 	}
-	return storyLine{When: say.SpokenMoment(c.CountedAt, now), Words: words, Who: c.Counter, Edit: "/counts/" + url.PathEscape(c.ID), Kind: book.Counts.Name, ID: c.ID,
+	return storyLine{When: read.Moment(c.CountedAt), Words: words, Who: c.Counter, Edit: "/counts/" + url.PathEscape(c.ID), Kind: book.Counts.Name, ID: c.ID,
 		sort: c.CountedAt.Instant(6)}
 }
 
-func cutLine(c book.Cut, now day.Day) storyLine {
+func cutLine(c book.Cut, read say.Reader) storyLine {
 	words := "cut " + say.Stems(c.Stems)
 	if c.Culled != nil && *c.Culled > 0 {
 		words += fmt.Sprintf(", %d culled", *c.Culled)
@@ -101,10 +99,10 @@ func cutLine(c book.Cut, now day.Day) storyLine {
 	if c.Left != nil && *c.Left > 0 {
 		words += fmt.Sprintf(", %d left standing", *c.Left)
 	}
-	return storyLine{When: say.SpokenMoment(c.CutAt, now), Words: words, Edit: "/cuts/" + url.PathEscape(c.ID), Kind: book.Cuts.Name, ID: c.ID, sort: c.CutAt.Instant(8)}
+	return storyLine{When: read.Moment(c.CutAt), Words: words, Edit: "/cuts/" + url.PathEscape(c.ID), Kind: book.Cuts.Name, ID: c.ID, sort: c.CutAt.Instant(8)}
 }
 
-func scoutingLine(x book.Scouting, now day.Day) storyLine {
+func scoutingLine(x book.Scouting, read say.Reader) storyLine {
 	words := fmt.Sprintf("%s seen on %s", x.Cause, say.Stems(x.Stems))
 	if x.Spoiled != nil {
 		words = fmt.Sprintf("%s: %d of %s spoiled", x.Cause, *x.Spoiled, say.Stems(x.Stems))
@@ -112,16 +110,16 @@ func scoutingLine(x book.Scouting, now day.Day) storyLine {
 	if x.Done != "" {
 		words += ", " + x.Done
 	}
-	return storyLine{When: say.SpokenYear(x.On, now), Words: words, Edit: "/scouting/" + url.PathEscape(x.ID), Kind: book.Scoutings.Name, ID: x.ID, sort: x.On.At(7)}
+	return storyLine{When: read.Date(x.On), Words: words, Edit: "/scouting/" + url.PathEscape(x.ID), Kind: book.Scoutings.Name, ID: x.ID, sort: x.On.At(7)}
 }
 
-func sprayLine(x book.Spray, now day.Day) storyLine {
-	return storyLine{When: say.SpokenMoment(x.SprayedAt, now), Words: fmt.Sprintf("sprayed with %s, not cut before %s", x.Product, say.SpokenYear(x.SprayedAt.Day().Add(x.WaitDays), now)),
+func sprayLine(x book.Spray, read say.Reader) storyLine {
+	return storyLine{When: read.Moment(x.SprayedAt), Words: fmt.Sprintf("sprayed with %s, not cut before %s", x.Product, read.Date(x.SprayedAt.Day().Add(x.WaitDays))),
 		Edit: "/sprays/" + url.PathEscape(x.ID), Kind: book.Sprays.Name, ID: x.ID, sort: x.SprayedAt.Instant(20)}
 }
 
 // pastLine shows a record of a planting that was corrected or withdrawn.
-func pastLine(p book.Past, planting string, now day.Day) (storyLine, bool) {
+func pastLine(p book.Past, planting string, read say.Reader) (storyLine, bool) {
 	r, err := p.Record()
 	if err != nil || !slices.Contains(r.Kind.Columns, "planting") || r.Field("planting") != planting {
 		return storyLine{}, false
@@ -133,15 +131,15 @@ func pastLine(p book.Past, planting string, now day.Day) (storyLine, bool) {
 	}
 	switch r.Kind {
 	case book.Counts:
-		line = countLine(b.Counts[0], now)
+		line = countLine(b.Counts[0], read)
 	case book.Cuts:
-		line = cutLine(b.Cuts[0], now)
+		line = cutLine(b.Cuts[0], read)
 	case book.Scoutings:
-		line = scoutingLine(b.Scoutings[0], now)
+		line = scoutingLine(b.Scoutings[0], read)
 	case book.Sprays:
-		line = sprayLine(b.Sprays[0], now)
+		line = sprayLine(b.Sprays[0], read)
 	case book.Plantings:
-		line = storyLine{When: say.SpokenYear(b.Plantings[0].StartedOn, now), Words: about(b.Plantings[0], now), Kind: r.Kind.Name, ID: r.ID(),
+		line = storyLine{When: read.Date(b.Plantings[0].StartedOn), Words: about(b.Plantings[0], read), Kind: r.Kind.Name, ID: r.ID(),
 			sort: b.Plantings[0].StartedOn.At(0)}
 	default:
 		return storyLine{}, false

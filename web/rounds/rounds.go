@@ -6,14 +6,14 @@ import (
 	"strings"
 
 	"dewcount/farm/book"
-	"dewcount/farm/look"
+	"dewcount/say"
 	"dewcount/web/page"
 	"dewcount/web/parts"
 
 	"github.com/labstack/echo/v5"
 )
 
-func (s view) rounds(c *echo.Context, snap *look.Snapshot) error {
+func (s view) rounds(c *echo.Context, snap *say.Snapshot) error {
 	season, ok, err := s.SeasonOf(c, snap, "/rounds", "Rounds", page.CurrentYear(snap))
 	if !ok {
 		return err

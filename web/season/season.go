@@ -62,12 +62,12 @@ type moveWeek struct {
 	Short                       bool
 }
 
-func (s view) season(c *echo.Context, snap *look.Snapshot) error {
+func (s view) season(c *echo.Context, snap *say.Snapshot) error {
 	return s.seasonPage(c, http.StatusOK, snap, func(name string) string { return c.QueryParam(name) }, nil)
 }
 
 // seasonPage shows a growing year; where a planting is named, with what its move would change.
-func (s view) seasonPage(c *echo.Context, code int, snap *look.Snapshot, from page.Typed, faults map[string]string) error {
+func (s view) seasonPage(c *echo.Context, code int, snap *say.Snapshot, from page.Typed, faults map[string]string) error {
 	year, years := page.YearOf(c, snap)
 	season, ok, err := s.SeasonOf(c, snap, "/season", "Season "+page.YearName(year, snap), year)
 	if err != nil || !ok {
@@ -94,12 +94,12 @@ func (s view) seasonPage(c *echo.Context, code int, snap *look.Snapshot, from pa
 	v.Crops = cropOptions(season, v.Crop)
 	shown := season
 	chosen := c.QueryParam("planting")
-	var before *look.Season
+	var before *say.Season
 	if i := season.Index(chosen); i >= 0 {
 		if record, ok := snap.Book.Planting(chosen); ok {
 			page.Shows(c, record.Record())
 		}
-		v.Move, shown = newPlantMove(season, i, from, faults)
+		v.Move, shown = newPlantMove(c, season, i, from, faults)
 		if v.Move.Moved {
 			before = season
 		}
@@ -111,7 +111,7 @@ func (s view) seasonPage(c *echo.Context, code int, snap *look.Snapshot, from pa
 		fromFrost = snap.Week1(shown.From)
 	}
 	v.Drawing = draw.NewSeasonDrawing(shown, plantings, chosen, before, fromFrost)
-	wanted := market.Wanted(shown, v.Crop)
+	wanted := market.Wanted(shown.Season, v.Crop)
 	v.Drawing.Chart = draw.NewChart(shown, plantings, wanted)
 	for i := range v.Drawing.Rows {
 		r := &v.Drawing.Rows[i]
@@ -128,10 +128,10 @@ func (s view) seasonPage(c *echo.Context, code int, snap *look.Snapshot, from pa
 }
 
 // seasonFrost says when frost ends and begins in a season.
-func seasonFrost(s *look.Season) string {
+func seasonFrost(s *say.Season) string {
 	frost := s.FrostDates()
 	last, first := frost.Last, frost.First
-	say := func(d day.Day) string { return d.Midnight().Format("2 January") }
+	say := func(d day.Day) string { return s.DayOfYear(d) }
 	switch {
 	case last.IsZero() && first.IsZero():
 		return "Hardly any frost in this season."
@@ -143,7 +143,7 @@ func seasonFrost(s *look.Season) string {
 	return fmt.Sprintf("Frost after %s and before %s one year in ten.", say(last), say(first))
 }
 
-func cropOptions(s *look.Season, chosen string) []page.Option {
+func cropOptions(s *say.Season, chosen string) []page.Option {
 	options := []page.Option{{Value: "", Label: "all crops", Chosen: chosen == ""}}
 	seen := make(map[string]bool)
 	for _, i := range draw.SortedPlantings(s, "") {
@@ -157,13 +157,13 @@ func cropOptions(s *look.Season, chosen string) []page.Option {
 }
 
 // weekLines says the chart in words, for weeks in which something stands or is wanted.
-func weekLines(s *look.Season, plantings []int, wanted []float64) []weekLine {
+func weekLines(s *say.Season, plantings []int, wanted []float64) []weekLine {
 	var lines []weekLine
 	for i, w := range s.Stems(plantings) {
 		if w.AtBest < 0.5 && wanted[i] == 0 {
 			continue
 		}
-		l := weekLine{Week: w.Monday.Spoken(), Stems: say.Bounds(int(w.Sure), int(w.Likely+0.5), int(w.AtBest+0.5))}
+		l := weekLine{Week: s.Bare(w.Monday), Stems: say.Bounds(int(w.Sure), int(w.Likely+0.5), int(w.AtBest+0.5))}
 		if wanted[i] > 0 {
 			l.Wanted = strconv.Itoa(int(wanted[i]))
 			l.Short = w.Likely < wanted[i] && !w.Monday.Add(6).Before(s.View.Today)
@@ -203,14 +203,17 @@ func moved(record book.Planting, from page.Typed) (book.Planting, error) {
 }
 
 // newPlantMove works out what a move changes, and returns it with the season as it would be.
-func newPlantMove(season *look.Season, i int, from page.Typed, faults map[string]string) (*plantMove, *look.Season) {
+func newPlantMove(c *echo.Context, season *say.Season, i int, from page.Typed, faults map[string]string) (*plantMove, *say.Season) {
 	m := season.Model.Plantings[i]
 	record, _ := season.Book.Planting(m.ID)
 	v := &plantMove{ID: m.ID, Variety: m.Variety, Crop: m.Growth.Profile.Name, CanMove: record.StartedOn.After(season.View.Today)}
 	p, err := moved(record, from)
 	after := season
 	if err == nil && !p.Record().Equal(record.Record()) {
-		after, err = season.With(p)
+		var other *look.Season
+		if other, err = season.With(p); err == nil {
+			after = &say.Season{Season: other, Reader: season.Reader}
+		}
 	}
 	if err != nil {
 		after = season
@@ -227,7 +230,7 @@ func newPlantMove(season *look.Season, i int, from page.Typed, faults map[string
 			return page.Of(record.Record())(name)
 		}
 	}
-	v.Fields = page.Fill([]page.Field{
+	v.Fields = page.Fill(c, []page.Field{
 		{Name: "started_on", Label: "Start", Kind: "date", Needed: true},
 		{Name: "planted_out_on", Label: "Plant out", Kind: "date"},
 		{Name: "pinched_on", Label: "Pinch", Kind: "date"},
@@ -248,7 +251,7 @@ func newPlantMove(season *look.Season, i int, from page.Typed, faults map[string
 }
 
 // moveLines holds the dates of a planting before and after a move.
-func moveLines(before *look.Season, i int, after *look.Season, j int) []dateLine {
+func moveLines(before *say.Season, i int, after *say.Season, j int) []dateLine {
 	a := before.Dates[i]
 	named := []struct {
 		name string
@@ -261,9 +264,9 @@ func moveLines(before *look.Season, i int, after *look.Season, j int) []dateLine
 	}
 	var lines []dateLine
 	for _, n := range named {
-		l := dateLine{What: n.name, Before: say.When(n.of(a), before.View.Today)}
+		l := dateLine{What: n.name, Before: before.When(n.of(a))}
 		if after != nil {
-			l.After = say.When(n.of(after.Dates[j]), before.View.Today)
+			l.After = before.When(n.of(after.Dates[j]))
 		}
 		lines = append(lines, l)
 	}
@@ -271,16 +274,16 @@ func moveLines(before *look.Season, i int, after *look.Season, j int) []dateLine
 }
 
 // moveWeeks holds the weeks of a crop in which a move changes the stems, with what is wanted of it.
-func moveWeeks(before, after *look.Season, cropID string) []moveWeek {
+func moveWeeks(before, after *say.Season, cropID string) []moveWeek {
 	a, b := before.Stems(draw.SortedPlantings(before, cropID)), after.Stems(draw.SortedPlantings(after, cropID))
-	wanted := market.Wanted(after, cropID)
+	wanted := market.Wanted(after.Season, cropID)
 	var weeks []moveWeek
 	for i := range b {
 		const worthTelling = 2
 		if by := b[i].Likely - a[i].Likely; by < worthTelling && by > -worthTelling {
 			continue
 		}
-		w := moveWeek{Week: b[i].Monday.Spoken(), Before: strconv.Itoa(int(a[i].Likely + 0.5)), After: strconv.Itoa(int(b[i].Likely + 0.5))}
+		w := moveWeek{Week: before.Bare(b[i].Monday), Before: strconv.Itoa(int(a[i].Likely + 0.5)), After: strconv.Itoa(int(b[i].Likely + 0.5))}
 		if wanted[i] > 0 {
 			w.Wanted, w.Short = strconv.Itoa(int(wanted[i])), b[i].Likely < wanted[i]
 		}
@@ -290,7 +293,7 @@ func moveWeeks(before, after *look.Season, cropID string) []moveWeek {
 }
 
 // lateNotes warns of a start after which the frost may come before the flowers.
-func lateNotes(s *look.Season, i int) []string {
+func lateNotes(s *say.Season, i int) []string {
 	if s.Dates[i].FirstCut.Likely.IsZero() {
 		return []string{"Started so, it will hardly flower before the frost: it is kept if you say so, and marked."}
 	}
@@ -298,12 +301,12 @@ func lateNotes(s *look.Season, i int) []string {
 }
 
 // clashNotes tells who else wants the squares of a planting.
-func clashNotes(s *look.Season, id string) []string {
+func clashNotes(s *say.Season, id string) []string {
 	var notes []string
 	for bed, stays := range s.Stays() {
 		for _, c := range say.ClashesOf(stays) {
 			if c.A.Planting == id || c.B.Planting == id {
-				notes = append(notes, fmt.Sprintf("In bed %s, %s", bed, say.ClashWords(c, s.View.Today)))
+				notes = append(notes, fmt.Sprintf("In bed %s, %s", bed, s.Clash(c)))
 			}
 		}
 	}
@@ -312,7 +315,7 @@ func clashNotes(s *look.Season, id string) []string {
 }
 
 // keepMove keeps a planting as the form of the season moves it.
-func (s view) keepMove(c *echo.Context, snap *look.Snapshot) error {
+func (s view) keepMove(c *echo.Context, snap *say.Snapshot) error {
 	from := page.Posted(c)
 	record, ok := snap.Book.Planting(from("planting"))
 	if !ok {

@@ -60,11 +60,11 @@ type benchView struct {
 
 type trayView struct{ ID, Words string }
 
-func (s view) seeds(c *echo.Context, snap *look.Snapshot) error {
+func (s view) seeds(c *echo.Context, snap *say.Snapshot) error {
 	return s.seedsPage(c, http.StatusOK, snap, func(string) string { return "" }, nil)
 }
 
-func (s view) seedsPage(c *echo.Context, code int, snap *look.Snapshot, from page.Typed, faults map[string]string) error {
+func (s view) seedsPage(c *echo.Context, code int, snap *say.Snapshot, from page.Typed, faults map[string]string) error {
 	year, years := page.YearOf(c, snap)
 	if c.QueryParam("year") == "" && !hasSowings(snap, year) {
 		year++
@@ -84,7 +84,7 @@ func (s view) seedsPage(c *echo.Context, code int, snap *look.Snapshot, from pag
 	v.Basis = fmt.Sprintf("Plants that bear, %.0f in 100 lost on the way, %.0f in 100 sown beyond, direct rows twice as thick; all rounded up.", 100*place.Losses, 100*place.Margin)
 	v.Find = page.NewFind(c, "/seeds", "variety or crop", nil)
 	v.Find.Kept = []page.LinkView{{Name: "year", Href: strconv.Itoa(year)}}
-	lines := plans.Seeds(season)
+	lines := plans.Seeds(season.Season)
 	for _, l := range lines {
 		if l.Seeds+l.Parts > 0 && v.Find.Takes("", l.Variety, l.Profile.Name) {
 			v.Lines = append(v.Lines, newSeedView(snap, l))
@@ -96,7 +96,7 @@ func (s view) seedsPage(c *echo.Context, code int, snap *look.Snapshot, from pag
 		}
 	}
 	slices.SortStableFunc(v.Raisings, func(a, b raisingView) int { return cmp.Compare(a.Sow, b.Sow) })
-	v.bench(plans.Bench(season, lines), place)
+	v.bench(snap.Reader, plans.Bench(season.Season, lines), place)
 	for _, t := range snap.Book.Trays {
 		words := strconv.Itoa(t.Cells) + " cells"
 		if t.LengthCM != nil && t.WidthCM != nil {
@@ -104,14 +104,14 @@ func (s view) seedsPage(c *echo.Context, code int, snap *look.Snapshot, from pag
 		}
 		v.Trays = append(v.Trays, trayView{t.ID, words})
 	}
-	v.NewTray = page.Fill([]page.Field{{Name: "tray", Label: "Name", Needed: true, Hint: "Such as 72 cells."}, {Name: "cells", Label: "Cells", Mode: "numeric", Needed: true},
+	v.NewTray = page.Fill(c, []page.Field{{Name: "tray", Label: "Name", Needed: true, Hint: "Such as 72 cells."}, {Name: "cells", Label: "Cells", Mode: "numeric", Needed: true},
 		{Name: "length_cm", Label: "Length in cm", Mode: "decimal"}, {Name: "width_cm", Label: "Width in cm", Mode: "decimal"}}, from, faults)
 	v.Fault = page.Rest(v.NewTray, faults)
 	return s.Show(c, code, "seeds", "/seeds", "Seeds and trays", snap, v)
 }
 
 // hasSowings tells whether anything is still to be started in a growing year.
-func hasSowings(snap *look.Snapshot, year int) bool {
+func hasSowings(snap *say.Snapshot, year int) bool {
 	place, err := snap.Book.Place()
 	if err != nil {
 		return false
@@ -121,7 +121,7 @@ func hasSowings(snap *look.Snapshot, year int) bool {
 	})
 }
 
-func newSeedView(snap *look.Snapshot, l plans.SeedLine) seedView {
+func newSeedView(snap *say.Snapshot, l plans.SeedLine) seedView {
 	v := seedView{Variety: l.Variety, Crop: l.Profile.Name, Plants: strconv.Itoa(l.Plants), Seeds: strconv.Itoa(l.Seeds), Short: l.ToOrder > 0}
 	if l.Parts > 0 {
 		v.Parts = strconv.Itoa(l.Parts) + " to set"
@@ -141,7 +141,7 @@ func newSeedView(snap *look.Snapshot, l plans.SeedLine) seedView {
 		if w.Planting.StartedOn.Before(snap.View.Today) || w.Seeds == 0 {
 			continue
 		}
-		words := fmt.Sprintf("%s, %s: %d seeds", w.Planting.ID, say.SpokenYear(w.Planting.StartedOn, snap.View.Today), w.Seeds)
+		words := fmt.Sprintf("%s, %s: %d seeds", w.Planting.ID, snap.Date(w.Planting.StartedOn), w.Seeds)
 		if w.Trays > 0 {
 			words += fmt.Sprintf(" in %s of %s", say.Number(w.Trays, "tray"), w.Tray.ID)
 		}
@@ -150,44 +150,44 @@ func newSeedView(snap *look.Snapshot, l plans.SeedLine) seedView {
 	return v
 }
 
-func newRaising(snap *look.Snapshot, l plans.SeedLine, w plans.SeedSowing) raisingView {
+func newRaising(snap *say.Snapshot, l plans.SeedLine, w plans.SeedSowing) raisingView {
 	r := w.Raising
-	v := raisingView{ID: w.Planting.ID, Variety: l.Variety, Sow: say.SpokenYear(r.Sown, snap.View.Today), Out: r.Out.Spoken(), Trays: "no tray chosen"}
+	v := raisingView{ID: w.Planting.ID, Variety: l.Variety, Sow: snap.Date(r.Sown), Out: snap.Date(r.Out), Trays: "no tray chosen"}
 	if w.Trays > 0 {
 		v.Trays = fmt.Sprintf("%s of %s", say.Number(w.Trays, "tray"), w.Tray.ID)
 	}
 	if !r.OffHeat.IsZero() {
-		v.OffHeat = r.OffHeat.Spoken()
+		v.OffHeat = snap.Date(r.OffHeat)
 	}
 	if !r.PotOn.IsZero() {
-		v.PotOn = r.PotOn.Spoken()
+		v.PotOn = snap.Date(r.PotOn)
 	}
-	v.Window = "from " + r.Earliest.Spoken()
+	v.Window = "from " + snap.Date(r.Earliest)
 	if !r.Latest.IsZero() {
-		v.Window += ", no later than " + r.Latest.Spoken()
+		v.Window += ", no later than " + snap.Date(r.Latest)
 	}
 	for _, h := range r.Harden {
 		night := "in for the night"
 		if h.Night {
 			night = "out overnight"
 		}
-		v.Harden = append(v.Harden, fmt.Sprintf("%s: %d hours outdoors, %s", h.Day.Spoken(), h.Hours, night))
+		v.Harden = append(v.Harden, fmt.Sprintf("%s: %d hours outdoors, %s", snap.Date(h.Day), h.Hours, night))
 	}
 	switch {
 	case r.Out.Before(r.Earliest):
-		v.Warning = fmt.Sprintf("planted out on %s it is too young, or frost may still come: wait until %s", r.Out.Spoken(), r.Earliest.Spoken())
+		v.Warning = fmt.Sprintf("planted out on %s it is too young, or frost may still come: wait until %s", snap.Date(r.Out), snap.Date(r.Earliest))
 	case !r.Latest.IsZero() && r.Earliest.After(r.Latest):
 		v.Warning = fmt.Sprintf("it will be too old for its tray before the frost is over: sow about %s later", say.Number((r.Earliest.Sub(r.Latest)+6)/7, "week"))
 	case !r.Latest.IsZero() && r.Out.After(r.Latest) && r.Stunts:
-		v.Warning = fmt.Sprintf("kept beyond %s it is stunted for good and never makes a stem: plant out before, or sow later", r.Latest.Spoken())
+		v.Warning = fmt.Sprintf("kept beyond %s it is stunted for good and never makes a stem: plant out before, or sow later", snap.Date(r.Latest))
 	case !r.Latest.IsZero() && r.Out.After(r.Latest):
-		v.Warning = fmt.Sprintf("kept beyond %s it is held back: plant out before, or pot on", r.Latest.Spoken())
+		v.Warning = fmt.Sprintf("kept beyond %s it is held back: plant out before, or pot on", snap.Date(r.Latest))
 	}
 	return v
 }
 
 // bench draws the nursery week by week.
-func (v *seedsView) bench(weeks []plan.BenchWeek, place book.Place) {
+func (v *seedsView) bench(read say.Reader, weeks []plan.BenchWeek, place book.Place) {
 	if len(weeks) == 0 {
 		return
 	}
@@ -201,10 +201,10 @@ func (v *seedsView) bench(weeks []plan.BenchWeek, place book.Place) {
 	const width, height = 44.0, 90.0
 	y := draw.NewScale(0, most, height, 6)
 	for i, w := range weeks {
-		b := benchView{Week: w.Monday.Midnight().Format("2 Jan"), X: draw.Place1(float64(i) * width), W: draw.Place1(width - 3)}
+		b := benchView{Week: read.Short(w.Monday), X: draw.Place1(float64(i) * width), W: draw.Place1(width - 3)}
 		b.HeatY, b.HeatH = draw.Place1(y.At(float64(w.Heat))), draw.Place1(y.At(0)-y.At(float64(w.Heat)))
 		b.BenchY, b.BenchH = draw.Place1(y.At(float64(w.Heat+w.Bench))), draw.Place1(y.At(float64(w.Heat))-y.At(float64(w.Heat+w.Bench)))
-		b.Words = fmt.Sprintf("Week of %s: %d on the heat, %d on the bench, %d hardening off", w.Monday.Spoken(), w.Heat, w.Bench, w.Harden)
+		b.Words = fmt.Sprintf("Week of %s: %d on the heat, %d on the bench, %d hardening off", read.Bare(w.Monday), w.Heat, w.Bench, w.Harden)
 		if place.BenchTrays != nil && w.Heat+w.Bench > *place.BenchTrays {
 			b.Full = true
 			b.Words += fmt.Sprintf(": more than the %d there is room for", *place.BenchTrays)
@@ -219,7 +219,7 @@ func (v *seedsView) bench(weeks []plan.BenchWeek, place book.Place) {
 }
 
 // addTray keeps a tray size.
-func (s view) addTray(c *echo.Context, snap *look.Snapshot) error {
+func (s view) addTray(c *echo.Context, snap *say.Snapshot) error {
 	from := page.Posted(c)
 	f := book.NewFields(from)
 	t := book.ReadTray(f)
@@ -236,14 +236,14 @@ type labelsView struct {
 
 type labelView struct{ ID, Variety, Line, Foot string }
 
-func (s view) labels(c *echo.Context, snap *look.Snapshot) error {
+func (s view) labels(c *echo.Context, snap *say.Snapshot) error {
 	year, _ := page.YearOf(c, snap)
 	season, ok, err := s.SeasonOf(c, snap, "/seeds", "Labels", year)
 	if err != nil || !ok {
 		return err
 	}
 	v := labelsView{YearName: page.YearName(year, snap)}
-	for _, l := range plans.Seeds(season) {
+	for _, l := range plans.Seeds(season.Season) {
 		for _, w := range l.Sowings {
 			trays := max(1, w.Trays)
 			for i := range trays {

@@ -9,7 +9,6 @@ import (
 	"strings"
 
 	"dewcount/farm/book"
-	"dewcount/farm/look"
 	"dewcount/notebook"
 	"dewcount/say"
 	"dewcount/web/page"
@@ -39,15 +38,15 @@ type letterView struct{ From, Text, Due, Href string }
 // stationSetting is where the mapping is remembered.
 const stationSetting = "station"
 
-func (s view) boxPage(c *echo.Context, snap *look.Snapshot) error {
+func (s view) boxPage(c *echo.Context, snap *say.Snapshot) error {
 	return s.showBox(c, http.StatusOK, snap, boxView{Told: c.QueryParam("told")})
 }
 
-func (s view) showBox(c *echo.Context, code int, snap *look.Snapshot, v boxView) error {
+func (s view) showBox(c *echo.Context, code int, snap *say.Snapshot, v boxView) error {
 	ctx := c.Request().Context()
 	for _, w := range snap.Book.Weather {
 		if w.IssuedOn.IsZero() {
-			v.Last = w.Date.Spoken()
+			v.Last = snap.Date(w.Date)
 		}
 	}
 	if t := s.Box.Thermometer; t != nil {
@@ -55,7 +54,7 @@ func (s view) showBox(c *echo.Context, code int, snap *look.Snapshot, v boxView)
 		if err != nil {
 			v.Store = say.Sentence(err.Error())
 		} else {
-			v.Store = fmt.Sprintf("%.1f °C, read at %s.", celsius, at.Format("15:04"))
+			v.Store = fmt.Sprintf("%s, read at %s.", snap.Tenth(celsius), at.Format("15:04"))
 		}
 	}
 	if p := s.Box.PostBox; p != nil {
@@ -68,7 +67,7 @@ func (s view) showBox(c *echo.Context, code int, snap *look.Snapshot, v boxView)
 			view := letterView{From: l.From, Text: l.Text}
 			query := url.Values{"customer": {l.From}, "note": {l.Text}, "order": {l.From}, "kind": {"event"}}
 			if !l.DueOn.IsZero() {
-				view.Due = l.DueOn.Spoken()
+				view.Due = snap.Date(l.DueOn)
 				query.Set("due_on", l.DueOn.String())
 			}
 			view.Href = "/orders/new?" + query.Encode()
@@ -79,7 +78,7 @@ func (s view) showBox(c *echo.Context, code int, snap *look.Snapshot, v boxView)
 }
 
 // loadWeather reads a station's file: at once by the mapping that is remembered, or after asking which column holds what.
-func (s view) loadWeather(c *echo.Context, snap *look.Snapshot) error {
+func (s view) loadWeather(c *echo.Context, snap *say.Snapshot) error {
 	name, text, err := uploaded(c)
 	if err != nil {
 		return s.showBox(c, http.StatusUnprocessableEntity, snap, boxView{Fault: say.Sentence(err.Error())})
@@ -154,7 +153,7 @@ func newMapping(name string, text []byte, columns []string, s notebook.Station) 
 
 // keepWeather writes the days down: new ones are added, others correct what stands, and the mapping is remembered. Days that are not over
 // are left out.
-func (s view) keepWeather(c *echo.Context, snap *look.Snapshot, days []book.WeatherDay, station notebook.Station) (string, error) {
+func (s view) keepWeather(c *echo.Context, snap *say.Snapshot, days []book.WeatherDay, station notebook.Station) (string, error) {
 	ctx := c.Request().Context()
 	fresh, corrected, same := 0, 0, 0
 	var add, correct []book.Record

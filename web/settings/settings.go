@@ -81,7 +81,7 @@ func settingOf(b *book.Book, key string) string {
 }
 
 func (s view) settingsForm(c *echo.Context, code int, from page.Typed, faults map[string]string) error {
-	snap, err := s.Farm.Snapshot(c.Request().Context())
+	now, err := s.Farm.Snapshot(c.Request().Context())
 	v := page.FormView{Heading: "The farm", Action: "/farm", Save: "Keep", Cancel: "/",
 		Lead: "Day length, the usual season and the pick days follow from this. All of it can be changed later."}
 	if errors.Is(err, farm.ErrNoFarm) {
@@ -89,7 +89,9 @@ func (s view) settingsForm(c *echo.Context, code int, from page.Typed, faults ma
 	} else if err != nil {
 		return err
 	}
-	if snap != nil {
+	var snap *say.Snapshot
+	if now != nil {
+		snap = page.ReadBy(c, now)
 		v.Lead += " " + say.FrostWords(snap)
 		v.Links = []page.LinkView{{Name: "People who may come in", Href: "/people"}, {Name: "Devices: weather station, store, post box", Href: "/box"}}
 	}
@@ -100,7 +102,7 @@ func (s view) settingsForm(c *echo.Context, code int, from page.Typed, faults ma
 		v.Fields = append(v.Fields, v.More[i])
 		v.More = nil
 	}
-	v.Fields, v.More = page.Fill(v.Fields, from, faults), page.Fill(v.More, from, faults)
+	v.Fields, v.More = page.Fill(c, v.Fields, from, faults), page.Fill(c, v.More, from, faults)
 	if faults[""] != "" {
 		v.Fault = faults[""]
 	}

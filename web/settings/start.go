@@ -9,7 +9,6 @@ import (
 	"strings"
 
 	"dewcount/farm/book"
-	"dewcount/farm/look"
 	"dewcount/say"
 	"dewcount/web/page"
 
@@ -41,11 +40,11 @@ type startCrop struct {
 var easyCrops = []string{"sunflower-single", "zinnia-tall", "cosmos-single", "cornflower", "nigella", "ammi", "snapdragon", "statice", "strawflower", "marigold-tall",
 	"celosia-plume", "phacelia", "larkspur", "scabious", "sweet-pea", "dahlia-ball", "tulip", "gladiolus", "basil", "amaranth-hanging"}
 
-func (s view) start(c *echo.Context, snap *look.Snapshot) error {
+func (s view) start(c *echo.Context, snap *say.Snapshot) error {
 	return s.startPage(c, http.StatusOK, snap, func(string) string { return "" }, nil)
 }
 
-func (s view) startPage(c *echo.Context, code int, snap *look.Snapshot, from page.Typed, faults map[string]string) error {
+func (s view) startPage(c *echo.Context, code int, snap *say.Snapshot, from page.Typed, faults map[string]string) error {
 	place, err := snap.Book.Place()
 	if err != nil {
 		return err
@@ -64,10 +63,10 @@ func (s view) startPage(c *echo.Context, code int, snap *look.Snapshot, from pag
 		{"market", "What is wanted", done(len(snap.Book.Orders), "market day")},
 		{"plan", "The first plan", done(len(snap.Book.Plantings), "planting")},
 	}
-	v.Beds = page.Fill([]page.Field{{Name: "count", Label: "How many alike", Mode: "numeric", Needed: true}, {Name: "bed", Label: "Called", Hint: "Bed makes Bed 1, Bed 2 …"},
+	v.Beds = page.Fill(c, []page.Field{{Name: "count", Label: "How many alike", Mode: "numeric", Needed: true}, {Name: "bed", Label: "Called", Hint: "Bed makes Bed 1, Bed 2 …"},
 		{Name: "length_m", Label: "Length in m", Mode: "decimal", Needed: true}, {Name: "width_m", Label: "Width in m", Mode: "decimal", Needed: true},
 		{Name: "bearing_deg", Label: "Direction in which they run", Mode: "decimal", Hint: "90 is east to west, 0 north to south; empty if you do not know."}}, from, faults)
-	v.Market = page.Fill([]page.Field{{Name: "order", Label: "Called", Needed: true, Hint: "Such as Saturday market."}, {Name: "due_on", Label: "First on", Kind: "date", Needed: true},
+	v.Market = page.Fill(c, []page.Field{{Name: "order", Label: "Called", Needed: true, Hint: "Such as Saturday market."}, {Name: "due_on", Label: "First on", Kind: "date", Needed: true},
 		{Name: "until", Label: "Until", Kind: "date"}, {Name: "stems", Label: "Stems of each crop a week", Mode: "numeric", Needed: true}}, from, faults)
 	v.Fault = page.Rest(slices.Concat(v.Beds, v.Market), faults)
 	for _, id := range easyCrops {
@@ -84,7 +83,7 @@ func (s view) startPage(c *echo.Context, code int, snap *look.Snapshot, from pag
 }
 
 // startBeds adds several beds of one size.
-func (s view) startBeds(c *echo.Context, snap *look.Snapshot) error {
+func (s view) startBeds(c *echo.Context, snap *say.Snapshot) error {
 	from := page.Posted(c)
 	f := book.NewFields(from)
 	const mostBeds = 60
@@ -123,7 +122,7 @@ func (s view) startBeds(c *echo.Context, snap *look.Snapshot) error {
 }
 
 // startCrops adds a variety of each crop that was chosen.
-func (s view) startCrops(c *echo.Context, snap *look.Snapshot) error {
+func (s view) startCrops(c *echo.Context, snap *say.Snapshot) error {
 	form, err := c.FormValues()
 	if err != nil {
 		return err
@@ -143,7 +142,7 @@ func (s view) startCrops(c *echo.Context, snap *look.Snapshot) error {
 }
 
 // startMarket adds a weekly market that wants some stems of each crop.
-func (s view) startMarket(c *echo.Context, snap *look.Snapshot) error {
+func (s view) startMarket(c *echo.Context, snap *say.Snapshot) error {
 	from := page.Posted(c)
 	f := book.NewFields(func(name string) string {
 		switch name {
@@ -172,7 +171,7 @@ func (s view) startMarket(c *echo.Context, snap *look.Snapshot) error {
 }
 
 // started goes on to the next step, or shows what is wrong in this one.
-func (s view) started(c *echo.Context, snap *look.Snapshot, from page.Typed, err error, next string) error {
+func (s view) started(c *echo.Context, snap *say.Snapshot, from page.Typed, err error, next string) error {
 	if faults, only := page.FaultsBy(err); only {
 		return s.startPage(c, http.StatusUnprocessableEntity, snap, from, faults)
 	}

@@ -13,7 +13,6 @@ import (
 	"dewcount/core/day"
 	"dewcount/core/plan"
 	"dewcount/farm/book"
-	"dewcount/farm/look"
 	"dewcount/farm/plans"
 	"dewcount/fault"
 	"dewcount/say"
@@ -73,7 +72,7 @@ type bloomWeek struct {
 
 type comparedLine struct{ What, Even, Fixed string }
 
-func (s view) successions(c *echo.Context, snap *look.Snapshot) error {
+func (s view) successions(c *echo.Context, snap *say.Snapshot) error {
 	from := page.Typed(func(name string) string { return c.QueryParam(name) })
 	v := successionsView{Asked: from("asked") != "", Made: successionsMade(snap)}
 	if !v.Asked {
@@ -92,14 +91,14 @@ func (s view) successions(c *echo.Context, snap *look.Snapshot) error {
 	return s.successionsPage(c, http.StatusOK, snap, v, from, nil)
 }
 
-func planSuccession(snap *look.Snapshot, ask plans.SuccessionAsk) page.Does {
+func planSuccession(snap *say.Snapshot, ask plans.SuccessionAsk) page.Does {
 	return func(ctx context.Context, progress func(float64)) (any, error) {
-		return plans.Successions(ctx, snap, ask, progress)
+		return plans.Successions(ctx, snap.Snapshot, ask, progress)
 	}
 }
 
 // successionDefaults fills what is not typed yet: the season to come, and the farm's chance.
-func successionDefaults(snap *look.Snapshot, from page.Typed) page.Typed {
+func successionDefaults(snap *say.Snapshot, from page.Typed) page.Typed {
 	place, _ := snap.Book.Place()
 	cropID := from("crop")
 	if v, ok := snap.Book.Variety(from("variety")); ok {
@@ -127,7 +126,7 @@ func successionDefaults(snap *look.Snapshot, from page.Typed) page.Typed {
 }
 
 // usualPeriod returns a period that a crop, nil for any, can be planned for: what is left of this season if that is worth it, or the next.
-func usualPeriod(snap *look.Snapshot, p *crop.Profile) (from, to day.Day) {
+func usualPeriod(snap *say.Snapshot, p *crop.Profile) (from, to day.Day) {
 	quick, slow := 60, 80
 	if p != nil {
 		quick, slow = p.TypicalDays[0], p.TypicalDays[1]
@@ -149,14 +148,14 @@ func usualPeriod(snap *look.Snapshot, p *crop.Profile) (from, to day.Day) {
 	return from, from.Add(whole)
 }
 
-func (s view) successionsPage(c *echo.Context, code int, snap *look.Snapshot, v successionsView, from page.Typed, faults map[string]string) error {
+func (s view) successionsPage(c *echo.Context, code int, snap *say.Snapshot, v successionsView, from page.Typed, faults map[string]string) error {
 	crops := page.Field{Name: "crop", Label: "Crop", Kind: "select"}.Choose(page.Option{Value: "", Label: "that of the variety"})
 	for _, p := range snap.Book.Crops() {
 		if plan.Succeeds(p) {
 			crops.Options = append(crops.Options, page.Option{Value: p.ID, Label: p.Name})
 		}
 	}
-	v.Fields = page.Fill([]page.Field{
+	v.Fields = page.Fill(c, []page.Field{
 		crops,
 		{Name: "variety", Label: "Variety", List: "varieties", Hint: "Empty: any of the crop."},
 		{Name: "stems", Label: "Stems a week", Mode: "numeric", Needed: true},
@@ -180,7 +179,7 @@ func (s view) successionsPage(c *echo.Context, code int, snap *look.Snapshot, v 
 	return s.Show(c, code, "successions", "/season", "Plan successions", snap, v)
 }
 
-func newSuccessionResult(snap *look.Snapshot, p *plans.SuccessionPlan) *successionResult {
+func newSuccessionResult(snap *say.Snapshot, p *plans.SuccessionPlan) *successionResult {
 	r := &successionResult{School: "by warmth"}
 	if p.By == "weeks" {
 		r.School = fmt.Sprintf("every %d days", p.EveryDays)
@@ -199,7 +198,7 @@ func newSuccessionResult(snap *look.Snapshot, p *plans.SuccessionPlan) *successi
 		plants += d.Plants
 		r.Sowings = append(r.Sowings, newSowingLine(snap, d))
 		if d.Late {
-			r.Notes = append(r.Notes, fmt.Sprintf("%s is after the last safe day, %s: the frost may come first.", say.SpokenYear(d.Started, snap.View.Today), say.SpokenYear(p.LastSafe, snap.View.Today)))
+			r.Notes = append(r.Notes, fmt.Sprintf("%s is after the last safe day, %s: the frost may come first.", snap.Date(d.Started), snap.Date(p.LastSafe)))
 		}
 	}
 	r.Verdict = fmt.Sprintf("%s of %d plants in all: %d of %d weeks have %d stems, the least sure of them %s.", say.Number(len(p.Sowings), "sowing"), plants, held, wanted, p.Stems, say.Tenths(least))
@@ -211,7 +210,7 @@ func newSuccessionResult(snap *look.Snapshot, p *plans.SuccessionPlan) *successi
 	case p.By == "weeks":
 		r.Verdict = fmt.Sprintf("%s, one every %d days, of %d plants: as many stems in all as the plan by warmth.", say.Number(len(p.Sowings), "sowing"), p.EveryDays, plants)
 	}
-	if given := givenUp(p.Bloom.Weeks); len(given) > 0 && !r.None {
+	if given := givenUp(snap.Reader, p.Bloom.Weeks); len(given) > 0 && !r.None {
 		r.Notes = append(r.Notes, fmt.Sprintf("Not held: the weeks of %s. At the edge of the season it would take too many plants to be so sure; what there will be stands below.", say.List(given)))
 	}
 	if weeks := p.Bloom.Weeks; len(weeks) > 0 && !weeks[0].Reachable && p.Method != plans.AnyMethod && p.Profile.HasStart(crop.Tray) && p.Profile.PreferredStart != crop.Tray {
@@ -221,7 +220,7 @@ func newSuccessionResult(snap *look.Snapshot, p *plans.SuccessionPlan) *successi
 	case p.NoneSafe:
 		r.Notes = append(r.Notes, "No sowing from today on is safe from the autumn frost.")
 	case !p.LastSafe.IsZero():
-		r.Notes = append(r.Notes, fmt.Sprintf("Last safe sowing: %s. From it at least half of the stems still come before the frost, nine times in ten.", say.SpokenYear(p.LastSafe, snap.View.Today)))
+		r.Notes = append(r.Notes, fmt.Sprintf("Last safe sowing: %s. From it at least half of the stems still come before the frost, nine times in ten.", snap.Date(p.LastSafe)))
 	}
 	if p.Bed != "" && p.Room > 0 {
 		r.Notes = append(r.Notes, fmt.Sprintf("Bed %s has room for %d plants at a time in that period.", p.Bed, p.Room))
@@ -234,7 +233,7 @@ func newSuccessionResult(snap *look.Snapshot, p *plans.SuccessionPlan) *successi
 	for _, l := range r.Sowings {
 		r.Out, r.Pinch = r.Out || l.Out != "", r.Pinch || l.Pinch != ""
 	}
-	r.weeks(p)
+	r.weeks(snap.Reader, p)
 	r.Compared = []comparedLine{
 		{"Sowings", strconv.Itoa(len(p.Bloom.Sowings)), strconv.Itoa(len(p.Calendar))},
 		{"Weeks likely short", fmt.Sprintf("%.1f", p.Even.WeeksShort), fmt.Sprintf("%.1f", p.Fixed.WeeksShort)},
@@ -246,32 +245,32 @@ func newSuccessionResult(snap *look.Snapshot, p *plans.SuccessionPlan) *successi
 	return r
 }
 
-func givenUp(weeks []plan.WeekOutcome) []string {
+func givenUp(read say.Reader, weeks []plan.WeekOutcome) []string {
 	var names []string
 	for _, w := range weeks {
 		if !w.Reachable {
-			names = append(names, w.Monday.Midnight().Format("2 January"))
+			names = append(names, read.DayOfYear(w.Monday))
 		}
 	}
 	return names
 }
 
-func newSowingLine(snap *look.Snapshot, d plans.SowingDates) sowingLine {
-	l := sowingLine{Start: say.SpokenYear(d.Started, snap.View.Today), Plants: strconv.Itoa(d.Plants), Late: d.Late, Week: strconv.Itoa(d.WeekNo), Squares: strconv.Itoa(d.Squares)}
+func newSowingLine(snap *say.Snapshot, d plans.SowingDates) sowingLine {
+	l := sowingLine{Start: snap.Date(d.Started), Plants: strconv.Itoa(d.Plants), Late: d.Late, Week: strconv.Itoa(d.WeekNo), Squares: strconv.Itoa(d.Squares)}
 	if !d.Out.IsZero() {
-		l.Out = say.SpokenYear(d.Out, snap.View.Today)
+		l.Out = snap.Date(d.Out)
 	}
 	if !d.PinchOn.IsZero() {
-		l.Pinch = say.SpokenYear(d.PinchOn, snap.View.Today)
+		l.Pinch = snap.Date(d.PinchOn)
 	}
 	if !d.FirstCut.IsZero() {
-		l.Cuts = say.SpokenYear(d.FirstCut, snap.View.Today) + " to " + say.SpokenYear(d.LastCut, snap.View.Today)
+		l.Cuts = snap.Date(d.FirstCut) + " to " + snap.Date(d.LastCut)
 	}
 	return l
 }
 
 // weeks puts both plans beside each other, week by week.
-func (r *successionResult) weeks(p *plans.SuccessionPlan) {
+func (r *successionResult) weeks(read say.Reader, p *plans.SuccessionPlan) {
 	most := float64(p.Stems)
 	for i := range p.Bloom.Weeks {
 		most = max(most, p.Bloom.Weeks[i].High, p.CalendarWeeks[i].High)
@@ -287,14 +286,14 @@ func (r *successionResult) weeks(p *plans.SuccessionPlan) {
 			b.Title = words(w)
 			return b
 		}
-		r.Weeks = append(r.Weeks, bloomWeek{Week: w.Monday.Spoken(), Want: strconv.Itoa(p.Stems), Even: band(w), Fixed: band(f), EvenWords: words(w), FixedWords: words(f),
+		r.Weeks = append(r.Weeks, bloomWeek{Week: read.Bare(w.Monday), Want: strconv.Itoa(p.Stems), Even: band(w), Fixed: band(f), EvenWords: words(w), FixedWords: words(f),
 			Chance: fmt.Sprintf("%.0f in 100", 100*w.Chance), Short: w.Likely < w.Want, Given: !w.Reachable, FixedShort: f.Likely < f.Want,
 			Glut: w.Likely > glut*w.Want, FixedGlut: f.Likely > glut*f.Want})
 	}
 }
 
 // peak says what cutting takes in the weeks that give most.
-func (r *successionResult) peak(snap *look.Snapshot, p *plans.SuccessionPlan) {
+func (r *successionResult) peak(snap *say.Snapshot, p *plans.SuccessionPlan) {
 	place, err := snap.Book.Place()
 	if err != nil || len(p.PeakHours) == 0 {
 		return
@@ -308,7 +307,7 @@ func (r *successionResult) peak(snap *look.Snapshot, p *plans.SuccessionPlan) {
 	if most == 0 {
 		return
 	}
-	r.Peak = fmt.Sprintf("At its best the week of %s takes %.1f hours of picking at %.0f stems an hour", p.Bloom.Weeks[at].Monday.Spoken(), most, place.StemsAnHour)
+	r.Peak = fmt.Sprintf("At its best the week of %s takes %.1f hours of picking at %.0f stems an hour", snap.Date(p.Bloom.Weeks[at].Monday), most, place.StemsAnHour)
 	if place.PickHoursAWeek != nil {
 		r.Peak += fmt.Sprintf(", of the %.0f that your hands have", *place.PickHoursAWeek)
 		if most > *place.PickHoursAWeek {
@@ -319,7 +318,7 @@ func (r *successionResult) peak(snap *look.Snapshot, p *plans.SuccessionPlan) {
 }
 
 // takeOver keeps all sowings of a plan as plantings, in one step.
-func (s view) takeOver(c *echo.Context, snap *look.Snapshot) error {
+func (s view) takeOver(c *echo.Context, snap *say.Snapshot) error {
 	from := page.Typed(func(name string) string { return c.QueryParam(name) })
 	f := book.NewFields(from)
 	ask := plans.ReadSuccessionAsk(snap.Book, f, snap.View.Today)
@@ -331,7 +330,7 @@ func (s view) takeOver(c *echo.Context, snap *look.Snapshot) error {
 		return err
 	}
 	result := answer.(*plans.SuccessionPlan)
-	records, name := plans.PlantingsOf(snap, result, strings.TrimSpace(c.FormValue("name")))
+	records, name := plans.PlantingsOf(snap.Snapshot, result, strings.TrimSpace(c.FormValue("name")))
 	if len(records) == 0 {
 		return fault.List{{Field: "stems", Advice: "this plan has no sowings to take over: ask for another period"}}
 	}
@@ -342,7 +341,7 @@ func (s view) takeOver(c *echo.Context, snap *look.Snapshot) error {
 }
 
 // takeBack withdraws all plantings of a succession, in one step.
-func (s view) takeBack(c *echo.Context, snap *look.Snapshot) error {
+func (s view) takeBack(c *echo.Context, snap *say.Snapshot) error {
 	if err := s.Farm.WithdrawSuccession(c.Request().Context(), page.By(c), c.FormValue("succession")); err != nil {
 		return err
 	}
@@ -350,7 +349,7 @@ func (s view) takeBack(c *echo.Context, snap *look.Snapshot) error {
 }
 
 // successionsMade lists the plans that were taken over.
-func successionsMade(snap *look.Snapshot) []successionLine {
+func successionsMade(snap *say.Snapshot) []successionLine {
 	var names []string
 	count, first := make(map[string]int), make(map[string]day.Day)
 	for _, p := range snap.Book.Plantings {
@@ -367,7 +366,7 @@ func successionsMade(snap *look.Snapshot) []successionLine {
 	}
 	var lines []successionLine
 	for _, n := range names {
-		lines = append(lines, successionLine{Name: n, Words: fmt.Sprintf("%s from %s on", say.Number(count[n], "sowing"), say.SpokenYear(first[n], snap.View.Today)), CanGo: first[n].After(snap.View.Today)})
+		lines = append(lines, successionLine{Name: n, Words: fmt.Sprintf("%s from %s on", say.Number(count[n], "sowing"), snap.Date(first[n])), CanGo: first[n].After(snap.View.Today)})
 	}
 	return lines
 }

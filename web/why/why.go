@@ -47,7 +47,7 @@ type whyRow struct {
 }
 
 // why explains the stems of a crop on a pick day.
-func (s view) why(c *echo.Context, snap *look.Snapshot) error {
+func (s view) why(c *echo.Context, snap *say.Snapshot) error {
 	id := c.Param("crop")
 	cells, ok := snap.Forecast.Crops[id]
 	if !ok || len(snap.Forecast.PickDays) == 0 {
@@ -62,12 +62,12 @@ func (s view) why(c *echo.Context, snap *look.Snapshot) error {
 	on := snap.Forecast.PickDays[pick]
 	spread := cells.ByPick[pick][crop.Market]
 	most := max(1, spread.Quantile(0.9)*1.04)
-	v := whyView{Crop: profile.Name, CropID: id, Pick: on.String(), On: on.Spoken(), Spread: draw.NewSpreadView(spread, most, 0), Rests: say.Rests(snap),
+	v := whyView{Crop: profile.Name, CropID: id, Pick: on.String(), On: snap.Date(on), Spread: draw.NewSpreadView(spread, most, 0), Rests: say.Rests(snap),
 		Sum: "The rows are added up within each possible weather before the bounds are taken: they would not all do badly on the same day, so the sum is surer than its parts."}
 	for j, d := range snap.Forecast.PickDays {
-		v.Picks = append(v.Picks, parts.PickView{Day: d.String(), Spoken: d.Spoken(), Stems: fmt.Sprintf("likely %d", cells.ByPick[j][crop.Market].Likely()), Chosen: j == pick})
+		v.Picks = append(v.Picks, parts.PickView{Day: d.String(), Spoken: snap.Date(d), Stems: fmt.Sprintf("likely %d", cells.ByPick[j][crop.Market].Likely()), Chosen: j == pick})
 	}
-	v.Yesterday = fmt.Sprintf("Yesterday morning %.0f stems were likely on %s, now %d are.", causes.Before[pick], on.Spoken(), spread.Likely())
+	v.Yesterday = fmt.Sprintf("Yesterday morning %.0f stems were likely on %s, now %d are.", causes.Before[pick], snap.Date(on), spread.Likely())
 	for _, m := range causes.Moves {
 		v.Moves = append(v.Moves, newMove(m.Words, m.Moved, pick))
 	}
@@ -148,7 +148,7 @@ func between(b [3]float64, less, more string) string {
 }
 
 // standsWords says what stands on a row where its records end, and what is still to come.
-func standsWords(snap *look.Snapshot, i int) string {
+func standsWords(snap *say.Snapshot, i int) string {
 	standing := snap.Stand.Standing(i)
 	bud, window := 0.0, 0.0
 	for k, n := range standing.Rungs {

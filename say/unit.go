@@ -1,0 +1,153 @@
+package say
+
+import (
+	"math"
+	"regexp"
+	"strconv"
+	"strings"
+)
+
+// A Unit is what a measure is kept in.
+type Unit int
+
+// The units that have another beside them for who reads imperial ones.
+const (
+	NoUnit     Unit = iota
+	Celsius         // °F
+	Centimetre      // in
+	Metre           // ft
+	Millimetre      // in
+)
+
+const (
+	cmAnInch = 2.54
+	mmAnInch = 25.4
+	mAFoot   = 0.3048
+)
+
+// units says of each its suffix in names of fields, its two names, and how many digits behind the point it is kept with.
+var units = map[Unit]struct {
+	suffix, metric, imperial string
+	digits                   int
+}{
+	Celsius:    {"c", "°C", "°F", 2},
+	Centimetre: {"cm", "cm", "in", 2},
+	Metre:      {"m", "m", "ft", 3},
+	Millimetre: {"mm", "mm", "in", 2},
+}
+
+// unitEnd finds the unit that ends a field's name, or the part of it before a point: stem_cm.first.
+var unitEnd = regexp.MustCompile(`_(cm|mm|m|c)(\.|$)`)
+
+// UnitOf returns the unit that a field's name ends with.
+func UnitOf(name string) Unit {
+	if end := unitEnd.FindStringSubmatch(name); end != nil {
+		for u, about := range units {
+			if about.suffix == end[1] {
+				return u
+			}
+		}
+	}
+	return NoUnit
+}
+
+// Name writes a unit.
+func (r Reader) Name(u Unit) string {
+	if r.Imperial {
+		return units[u].imperial
+	}
+	return units[u].metric
+}
+
+// number turns a metric measure into what is read.
+func (r Reader) number(u Unit, n float64) float64 {
+	if !r.Imperial {
+		return n
+	}
+	switch u {
+	case Celsius:
+		return n*9/5 + 32
+	case Centimetre:
+		return n / cmAnInch
+	case Metre:
+		return n / mAFoot
+	case Millimetre:
+		return n / mmAnInch
+	}
+	return n
+}
+
+// metric turns what was read into a metric measure, with the digits that it is kept with.
+func (r Reader) metric(u Unit, n float64) float64 {
+	if !r.Imperial || u == NoUnit {
+		return n
+	}
+	switch u {
+	case Celsius:
+		n = (n - 32) * 5 / 9
+	case Centimetre:
+		n *= cmAnInch
+	case Metre:
+		n *= mAFoot
+	case Millimetre:
+		n *= mmAnInch
+	}
+	n, _ = strconv.ParseFloat(strconv.FormatFloat(n, 'f', units[u].digits, 64), 64) // what is written reads back
+	return n
+}
+
+// Number writes a metric measure as it is read, with as few digits as read back to the same.
+func (r Reader) Number(u Unit, n float64) string {
+	if !r.Imperial || u == NoUnit {
+		return plain(n)
+	}
+	read := r.number(u, n)
+	const most = 6
+	for digits := range most {
+		text := strconv.FormatFloat(read, 'f', digits, 64)
+		if back, err := strconv.ParseFloat(text, 64); err == nil && r.metric(u, back) == n {
+			return text
+		}
+	}
+	return strconv.FormatFloat(read, 'f', most, 64)
+}
+
+// plain writes a number with as few digits as read back to the same.
+func plain(n float64) string { return strconv.FormatFloat(n, 'f', -1, 64) }
+
+// Out writes the numbers of a field as they are read: those of a field whose name ends with a unit, one or several parted by blanks.
+func (r Reader) Out(name, text string) string {
+	return r.each(name, text, func(u Unit, n float64) string { return r.Number(u, n) })
+}
+
+// In turns what was typed into a field into its metric numbers. What is no number stays as it was typed.
+func (r Reader) In(name, typed string) string {
+	return r.each(name, typed, func(u Unit, n float64) string {
+		return strconv.FormatFloat(r.metric(u, n), 'f', -1, 64)
+	})
+}
+
+func (r Reader) each(name, text string, write func(Unit, float64) string) string {
+	u := UnitOf(name)
+	if !r.Imperial || u == NoUnit {
+		return text
+	}
+	words := strings.Fields(text)
+	for i, w := range words {
+		n, err := strconv.ParseFloat(w, 64)
+		if err != nil || math.IsNaN(n) || math.IsInf(n, 0) {
+			return text
+		}
+		words[i] = write(u, n)
+	}
+	return strings.Join(words, " ")
+}
+
+// Label writes the label of a field, whose unit stands at its end where it has one: "Length in cm".
+func (r Reader) Label(name, label string) string {
+	u := UnitOf(name)
+	if !r.Imperial || u == NoUnit {
+		return label
+	}
+	return strings.Replace(label, " in "+units[u].metric, " in "+units[u].imperial, 1)
+}

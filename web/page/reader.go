@@ -1,0 +1,45 @@
+package page
+
+import (
+	"net/http"
+
+	"dewcount/farm/look"
+	"dewcount/say"
+
+	"github.com/labstack/echo/v5"
+)
+
+// ReaderOf returns how whoever asks reads dates and measures: as that person has chosen, or this browser where nobody is set up.
+func ReaderOf(c *echo.Context) say.Reader {
+	if who := Who(c); who.ID != "" {
+		return say.Reader{Imperial: who.Imperial, WeekNumbers: who.WeekNumbers}
+	}
+	reads := ""
+	if cookie, err := c.Cookie(readsCookie); err == nil {
+		reads = cookie.Value
+	}
+	return say.Reader{Imperial: reads == "imperial" || reads == "imperial-weeks", WeekNumbers: reads == "metric-weeks" || reads == "imperial-weeks"}
+}
+
+// ReadBy returns the farm's state as whoever asks reads it.
+func ReadBy(c *echo.Context, snap *look.Snapshot) *say.Snapshot {
+	read := ReaderOf(c)
+	read.Today = snap.View.Today
+	return &say.Snapshot{Snapshot: snap, Reader: read}
+}
+
+// readsCookie keeps how a browser reads where nobody is signed in.
+const readsCookie = "dewcount_reads"
+
+// KeepReads keeps in the browser how whoever sits before it reads.
+func (s *Site) KeepReads(c *echo.Context, r say.Reader) {
+	reads := "metric"
+	if r.Imperial {
+		reads = "imperial"
+	}
+	if r.WeekNumbers {
+		reads += "-weeks"
+	}
+	const years = 2 * 365 * 24 * 3600 // seconds
+	c.SetCookie(&http.Cookie{Name: readsCookie, Value: reads, Path: "/", MaxAge: years, HttpOnly: true, Secure: s.Secure, SameSite: http.SameSiteLaxMode})
+}
