@@ -16,6 +16,7 @@ import (
 	"dewcount/farm/market"
 	"dewcount/fault"
 	"dewcount/records"
+	"dewcount/say"
 )
 
 var ctx = context.Background()
@@ -369,7 +370,7 @@ func TestCausesAddUp(t *testing.T) {
 	}
 	var words []string
 	for _, m := range causes.Moves {
-		words = append(words, m.Words)
+		words = append(words, (say.Reader{}).Cause(m))
 	}
 	all := strings.Join(words, "; ")
 	if len(words) != 4 || !strings.Contains(all, "warmer than expected") || !strings.Contains(all, "Wednesday's count of ZC1; Wednesday's cut of 16 from ZC1; Thursday's count") {

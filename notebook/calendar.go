@@ -7,13 +7,15 @@ import (
 	"io"
 	"time"
 
+	"dewcount/core/rounds"
 	"dewcount/farm/work"
 
 	ics "github.com/arran4/golang-ical"
 )
 
-// WriteCalendar writes appointments as an iCalendar (RFC 5545) of days without hours. made is when, in UTC.
-func WriteCalendar(w io.Writer, name string, appointments []work.Appointment, made time.Time) error {
+// WriteCalendar writes appointments as an iCalendar (RFC 5545) of days without hours. made is when, in UTC; words writes notes for
+// whoever the calendar is for.
+func WriteCalendar(w io.Writer, name string, appointments []work.Appointment, made time.Time, words func(rounds.Sentence) string) error {
 	calendar := ics.NewCalendarFor("Dew Count")
 	calendar.SetMethod(ics.MethodPublish)
 	calendar.SetName(name)
@@ -27,8 +29,8 @@ func WriteCalendar(w io.Writer, name string, appointments []work.Appointment, ma
 		if a.Where != "" {
 			event.SetLocation(a.Where)
 		}
-		if a.Note != "" {
-			event.SetDescription(a.Note)
+		if len(a.Note) > 0 {
+			event.SetDescription(words(a.Note))
 		}
 	}
 	if err := calendar.SerializeTo(w, ics.WithNewLineWindows); err != nil {

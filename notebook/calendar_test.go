@@ -7,6 +7,7 @@ import (
 	"time"
 
 	"dewcount/core/day"
+	"dewcount/core/rounds"
 	"dewcount/farm/work"
 
 	ics "github.com/arran4/golang-ical"
@@ -15,15 +16,15 @@ import (
 func TestCalendarIsReadByOthers(t *testing.T) {
 	made := time.Date(2027, 1, 10, 12, 0, 0, 0, time.UTC)
 	appointments := []work.Appointment{
-		{ID: "start ZC1", On: day.Must("2027-05-15"), What: "Sow ZC1 Zinnia, coral; tall", Where: "Brook 1", Note: strings.Repeat("a long note, with commas; ", 8)},
+		{ID: "start ZC1", On: day.Must("2027-05-15"), What: "Sow ZC1 Zinnia, coral; tall", Where: "Brook 1", Note: rounds.Sentence{strings.Repeat("a long note, with commas; ", 8)}},
 		{ID: "order Market 2027-07-10", On: day.Must("2027-07-10"), What: "Market"},
 	}
 	var one, two bytes.Buffer
-	if err := WriteCalendar(&one, "Three Beds", appointments, made); err != nil {
+	if err := WriteCalendar(&one, "Three Beds", appointments, made, rounds.Sentence.String); err != nil {
 		t.Fatal(err)
 	}
 	appointments[0].On = day.Must("2027-05-22") // the same thing on another day keeps its name
-	if err := WriteCalendar(&two, "Three Beds", appointments, made); err != nil {
+	if err := WriteCalendar(&two, "Three Beds", appointments, made, rounds.Sentence.String); err != nil {
 		t.Fatal(err)
 	}
 	for line := range strings.SplitSeq(strings.TrimSuffix(one.String(), "\r\n"), "\r\n") {

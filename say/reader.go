@@ -2,7 +2,9 @@ package say
 
 import (
 	"fmt"
+	"regexp"
 	"strconv"
+	"strings"
 
 	"dewcount/core/day"
 	"dewcount/core/forecast"
@@ -115,7 +117,10 @@ func (r Reader) Readable(name, value string) string {
 }
 
 // Sentence writes a reason of the rounds, as a sentence.
-func (r Reader) Sentence(s rounds.Sentence) string {
+func (r Reader) Sentence(s rounds.Sentence) string { return Sentence(r.Words(s)) }
+
+// Words writes a reason of the rounds.
+func (r Reader) Words(s rounds.Sentence) string {
 	words := ""
 	for _, part := range s {
 		switch v := part.(type) {
@@ -131,7 +136,7 @@ func (r Reader) Sentence(s rounds.Sentence) string {
 			words += fmt.Sprint(v)
 		}
 	}
-	return Sentence(words)
+	return words
 }
 
 // Celsius writes a temperature to the whole degree.
@@ -141,6 +146,9 @@ func (r Reader) Celsius(c float64) string { return r.whole(Celsius, c) }
 func (r Reader) Tenth(c float64) string {
 	return fmt.Sprintf("%.1f %s", r.number(Celsius, c), r.Name(Celsius))
 }
+
+// TenthBare is Tenth without its unit.
+func (r Reader) TenthBare(c float64) string { return fmt.Sprintf("%.1f", r.number(Celsius, c)) }
 
 // CM writes a length to the whole centimetre or inch.
 func (r Reader) CM(cm float64) string { return r.whole(Centimetre, cm) }
@@ -155,6 +163,32 @@ func (r Reader) MM(mm float64) string {
 
 func (r Reader) whole(u Unit, n float64) string {
 	return fmt.Sprintf("%.0f %s", r.number(u, n), r.Name(u))
+}
+
+// KG writes a weight to the whole kilogram or pound.
+func (r Reader) KG(kg float64) string {
+	if r.Imperial {
+		return fmt.Sprintf("%.0f lb", kg*2.2046)
+	}
+	return fmt.Sprintf("%.0f kg", kg)
+}
+
+// inProse finds the measures in a sentence of the crop table.
+var inProse = regexp.MustCompile(`(-?[0-9.]+) (cm|°C|mm)\b`)
+
+// Prose writes a sentence of the crop table, whose measures are metric.
+func (r Reader) Prose(words string) string {
+	if !r.Imperial {
+		return words
+	}
+	return inProse.ReplaceAllStringFunc(words, func(measure string) string {
+		number, unit, _ := strings.Cut(measure, " ")
+		n, err := strconv.ParseFloat(number, 64)
+		if err != nil {
+			return measure
+		}
+		return r.whole(map[string]Unit{"cm": Centimetre, "°C": Celsius, "mm": Millimetre}[unit], n)
+	})
 }
 
 // Exact writes a measure with the digits that it has.

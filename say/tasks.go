@@ -7,7 +7,13 @@ var TaskWords = map[rounds.Task]string{rounds.Sow: "Sow", rounds.OffHeat: "Take 
 	rounds.Strip: "Strip low leaves", rounds.Feed: "Feed", rounds.Disbud: "Disbud", rounds.Bag: "Bag buds", rounds.Scout: "Look for pests", rounds.Count: "Count", rounds.Cut: "Cut",
 	rounds.Deadhead: "Deadhead", rounds.Frost: "Cut before frost", rounds.PullOut: "Pull out and cover", rounds.Lift: "Lift", rounds.Cover: "Cover for winter"}
 
-// cautions stand once where the work is done.
-var Cautions = map[rounds.Task]string{
-	rounds.Cut: "Knives: cut away from yourself. A full bucket weighs as much as 15 kg.", rounds.Water: "In the heat: hat, water, shade.",
+// Caution says what to heed where a task is done, empty for most.
+func (r Reader) Caution(t rounds.Task) string {
+	switch t {
+	case rounds.Cut:
+		return "Knives: cut away from yourself. A full bucket weighs as much as " + r.KG(15) + "."
+	case rounds.Water:
+		return "In the heat: hat, water, shade."
+	}
+	return ""
 }

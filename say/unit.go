@@ -25,15 +25,15 @@ const (
 	mAFoot   = 0.3048
 )
 
-// units says of each its suffix in names of fields, its two names, and how many digits behind the point it is kept with.
+// units says of each its suffix in names of fields, its two names, and how many digits behind the point it usually has.
 var units = map[Unit]struct {
 	suffix, metric, imperial string
 	digits                   int
 }{
-	Celsius:    {"c", "°C", "°F", 2},
-	Centimetre: {"cm", "cm", "in", 2},
-	Metre:      {"m", "m", "ft", 3},
-	Millimetre: {"mm", "mm", "in", 2},
+	Celsius:    {"c", "°C", "°F", 1},
+	Centimetre: {"cm", "cm", "in", 1},
+	Metre:      {"m", "m", "ft", 2},
+	Millimetre: {"mm", "mm", "in", 1},
 }
 
 // unitEnd finds the unit that ends a field's name, or the part of it before a point: stem_cm.first.
@@ -77,10 +77,21 @@ func (r Reader) number(u Unit, n float64) float64 {
 	return n
 }
 
-// metric turns what was read into a metric measure, with the digits that it is kept with.
-func (r Reader) metric(u Unit, n float64) float64 {
-	if !r.Imperial || u == NoUnit {
-		return n
+// finer is from how many digits behind the point on a number that was typed is meant to be finer than usual, and by how many digits it is.
+const (
+	finer       = 4
+	finerDigits = 3
+)
+
+// metric turns what was typed into a metric measure, with as many digits as it usually has.
+func (r Reader) metric(u Unit, typed string) (float64, bool) {
+	n, err := strconv.ParseFloat(typed, 64)
+	if err != nil || math.IsNaN(n) || math.IsInf(n, 0) {
+		return 0, false
+	}
+	digits := units[u].digits
+	if _, behind, _ := strings.Cut(typed, "."); len(behind) >= finer {
+		digits += finerDigits
 	}
 	switch u {
 	case Celsius:
@@ -92,8 +103,8 @@ func (r Reader) metric(u Unit, n float64) float64 {
 	case Millimetre:
 		n *= mmAnInch
 	}
-	n, _ = strconv.ParseFloat(strconv.FormatFloat(n, 'f', units[u].digits, 64), 64) // what is written reads back
-	return n
+	n, _ = strconv.ParseFloat(strconv.FormatFloat(n, 'f', digits, 64), 64) // what is written reads back
+	return n, true
 }
 
 // Number writes a metric measure as it is read, with as few digits as read back to the same.
@@ -102,10 +113,10 @@ func (r Reader) Number(u Unit, n float64) string {
 		return plain(n)
 	}
 	read := r.number(u, n)
-	const most = 6
+	const most = finer + finerDigits + 1
 	for digits := range most {
 		text := strconv.FormatFloat(read, 'f', digits, 64)
-		if back, err := strconv.ParseFloat(text, 64); err == nil && r.metric(u, back) == n {
+		if back, ok := r.metric(u, text); ok && back == n {
 			return text
 		}
 	}
@@ -117,31 +128,43 @@ func plain(n float64) string { return strconv.FormatFloat(n, 'f', -1, 64) }
 
 // Out writes the numbers of a field as they are read: those of a field whose name ends with a unit, one or several parted by blanks.
 func (r Reader) Out(name, text string) string {
-	return r.each(name, text, func(u Unit, n float64) string { return r.Number(u, n) })
+	u := UnitOf(name)
+	return r.each(u, text, func(word string) (string, bool) {
+		n, err := strconv.ParseFloat(word, 64)
+		return r.Number(u, n), err == nil && !math.IsNaN(n) && !math.IsInf(n, 0)
+	})
 }
 
 // In turns what was typed into a field into its metric numbers. What is no number stays as it was typed.
 func (r Reader) In(name, typed string) string {
-	return r.each(name, typed, func(u Unit, n float64) string {
-		return strconv.FormatFloat(r.metric(u, n), 'f', -1, 64)
+	u := UnitOf(name)
+	return r.each(u, typed, func(word string) (string, bool) {
+		n, ok := r.metric(u, word)
+		return plain(n), ok
 	})
 }
 
-func (r Reader) each(name, text string, write func(Unit, float64) string) string {
-	u := UnitOf(name)
+// each turns every word of a measure into another; as soon as one is no number, all of it stays as it is.
+func (r Reader) each(u Unit, text string, turn func(string) (string, bool)) string {
 	if !r.Imperial || u == NoUnit {
 		return text
 	}
 	words := strings.Fields(text)
 	for i, w := range words {
-		n, err := strconv.ParseFloat(w, 64)
-		if err != nil || math.IsNaN(n) || math.IsInf(n, 0) {
+		turned, ok := turn(w)
+		if !ok {
 			return text
 		}
-		words[i] = write(u, n)
+		words[i] = turned
 	}
 	return strings.Join(words, " ")
 }
+
+// Write writes a measure of a field, whose name ends with its unit.
+func (r Reader) Write(name string, n float64) string { return r.Number(UnitOf(name), n) }
+
+// UnitOf names the unit of a field, as it is read.
+func (r Reader) UnitOf(name string) string { return r.Name(UnitOf(name)) }
 
 // Label writes the label of a field, whose unit stands at its end where it has one: "Length in cm".
 func (r Reader) Label(name, label string) string {

@@ -324,7 +324,7 @@ func TestTheCalendarsAddressIsSecretAndCanBeEnded(t *testing.T) {
 
 // What each role may change, written down once more, so that no route gets another role by a slip of the pen.
 func TestWhoMayChangeWhat(t *testing.T) {
-	signedIn := []string{"/signout", "/me/password", "/me/everywhere", "/me/calendar"}
+	signedIn := []string{"/signout", "/me/password", "/me/everywhere", "/me/calendar", "/reads"}
 	field := []string{"/field", "/rounds", "/plantings/:planting/count", "/counts/:id", "/plantings/:planting/cut", "/cuts/:id", "/plantings/:planting/scout", "/scouting/:id",
 		"/plantings/:planting/spray", "/sprays/:id", "/withdraw", "/undo", "/demo/step"}
 	doors := []string{"/signin", "/first", "/join/:secret"}

@@ -17,11 +17,41 @@ import (
 type Fields struct {
 	get    func(name string) string
 	faults fault.List
-	kept   bool // what is read is on record already: what a rule of today refuses is read all the same
+	as     Measures // of who reads the faults
+	kept   bool     // what is read is on record already: what a rule of today refuses is read all the same
 }
 
 // NewFields returns a reader of fields by name; a field that is missing reads as empty.
-func NewFields(get func(name string) string) *Fields { return &Fields{get: get} }
+func NewFields(get func(name string) string) *Fields { return &Fields{get: get, as: metric{}} }
+
+// Measures is how somebody reads the measures of fields, whose names end with their unit.
+type Measures interface {
+	Write(name string, n float64) string
+	UnitOf(name string) string
+}
+
+// metric is Measures as they are kept.
+type metric struct{}
+
+func (metric) Write(_ string, n float64) string { return Decimal(n) }
+
+func (metric) UnitOf(name string) string {
+	if strings.HasSuffix(name, "_c") {
+		return "°C"
+	}
+	return ""
+}
+
+// For has the faults written for somebody who reads measures in a way of their own.
+func (f *Fields) For(m Measures) *Fields {
+	f.as = m
+	return f
+}
+
+// measure writes a measure of a field, with its unit.
+func (f *Fields) measure(name string, n float64) string {
+	return f.as.Write(name, n) + " " + f.as.UnitOf(name)
+}
 
 // Fault notes that a field is wrong.
 func (f *Fields) Fault(name, advice string, args ...any) {
@@ -121,7 +151,7 @@ func (f *Fields) Number(name string, low, high float64) float64 {
 		return *n
 	}
 	if f.Raw(name) == "" {
-		f.Fault(name, "a number is missing: write one from %s to %s", Decimal(low), Decimal(high))
+		f.Fault(name, "a number is missing: write one from %s to %s", f.as.Write(name, low), f.as.Write(name, high))
 	}
 	return 0
 }
@@ -138,7 +168,7 @@ func (f *Fields) OptNumber(name string, low, high float64) *float64 {
 		return nil
 	}
 	if !(low <= n && n <= high) {
-		f.Fault(name, "%s is out of reason: write a number from %s to %s", s, Decimal(low), Decimal(high))
+		f.Fault(name, "%s is out of reason: write a number from %s to %s", f.as.Write(name, n), f.as.Write(name, low), f.as.Write(name, high))
 		if !f.kept {
 			return nil
 		}

@@ -177,7 +177,7 @@ func ReadWeather(f *Fields) WeatherDay {
 	w := WeatherDay{Date: f.Day("date"), TminC: f.Number("tmin_c", -70, 60), TmaxC: f.Number("tmax_c", -70, 60),
 		RainMM: f.OptNumber("rain_mm", 0, 2000), IssuedOn: f.OptDay("issued_on")}
 	if w.TmaxC < w.TminC {
-		f.Fault("tmax_c", "the day's highest %s °C is below its lowest %s °C: check both", Decimal(w.TmaxC), Decimal(w.TminC))
+		f.Fault("tmax_c", "the day's highest %s is below its lowest %s: check both", f.measure("tmax_c", w.TmaxC), f.measure("tmin_c", w.TminC))
 	}
 	if !w.IssuedOn.IsZero() && !w.IssuedOn.Before(w.Date) {
 		f.Fault("issued_on", "a forecast for %s cannot be issued on %s: leave this empty for an observed day", w.Date, w.IssuedOn)

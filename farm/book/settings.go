@@ -31,7 +31,7 @@ const neededSettings = 6
 func ReadSetting(f *Fields) Setting {
 	s := Setting{f.Word("key", settingKeys...), f.Note("value")}
 	if slices.Contains(settingKeys, s.Key) {
-		_, faults := readPlace(func(key string) string {
+		_, faults := readPlace(f.as, func(key string) string {
 			if key == s.Key {
 				return s.Value
 			}
@@ -84,13 +84,16 @@ const (
 )
 
 // ReadPlace reads a farm's settings by their keys; what is wrong is named by them.
-func ReadPlace(get func(key string) string) (Place, error) {
-	p, faults := readPlace(get)
+func ReadPlace(get func(key string) string) (Place, error) { return ReadPlaceFor(metric{}, get) }
+
+// ReadPlaceFor is ReadPlace for somebody who reads measures in a way of their own.
+func ReadPlaceFor(m Measures, get func(key string) string) (Place, error) {
+	p, faults := readPlace(m, get)
 	return p, faults.OrNil()
 }
 
-func readPlace(get func(key string) string) (Place, fault.List) {
-	f := NewFields(get)
+func readPlace(m Measures, get func(key string) string) (Place, fault.List) {
+	f := NewFields(get).For(m)
 	p := Place{
 		Name: f.Name("name", "the farm's name"), Latitude: f.Number("latitude", -90, 90), Longitude: f.Number("longitude", -180, 180),
 		ElevationM: f.Number("elevation_m", -450, 6000), Picking: f.Word("picking", "", "all", "ahead", "sold"),
@@ -124,7 +127,7 @@ func readPlace(get func(key string) string) (Place, fault.List) {
 	low, high := f.OptNumber("nursery_min_c", -5, 40), f.OptNumber("nursery_max_c", -5, 45)
 	switch {
 	case low != nil && high != nil && *low > *high:
-		f.Fault("nursery_max_c", "the nursery's warmest %s °C is below its coldest %s °C: check both", Decimal(*high), Decimal(*low))
+		f.Fault("nursery_max_c", "the nursery's warmest %s is below its coldest %s: check both", f.measure("nursery_max_c", *high), f.measure("nursery_min_c", *low))
 	case low != nil && high != nil:
 		p.Bench = &climate.Extremes{TminC: *low, TmaxC: *high}
 	}
@@ -205,7 +208,7 @@ func (f *Fields) season() *climate.Season {
 	if low, high := f.months("climate_tmin_c"), f.months("climate_tmax_c"); low != nil && high != nil {
 		for i := range low {
 			if low[i] > high[i] {
-				f.Fault("climate_tmax_c", "in month %d the days of %s °C are colder than the nights of %s °C: check both", i+1, Decimal(high[i]), Decimal(low[i]))
+				f.Fault("climate_tmax_c", "in month %d the days of %s are colder than the nights of %s: check both", i+1, f.measure("climate_tmax_c", high[i]), f.measure("climate_tmin_c", low[i]))
 			}
 		}
 		s := climate.MonthlySeason(*low, *high)
@@ -238,7 +241,8 @@ func (f *Fields) months(name string) *[12]float64 {
 	for i, w := range words {
 		celsius, err := strconv.ParseFloat(w, 64)
 		if err != nil || !(celsius >= -60 && celsius <= 60) || len(words) != len(months) {
-			f.Fault(name, "write twelve means in °C from January on, parted by blanks, such as -3 -2.5 0.5 …: this has %d, and %q in place %d", len(words), w, i+1)
+			f.Fault(name, "write twelve means in %s from January on, parted by blanks, such as %s %s %s …: this has %d, and %q in place %d", f.as.UnitOf(name),
+				f.as.Write(name, -3), f.as.Write(name, -2.5), f.as.Write(name, 0.5), len(words), w, i+1)
 			return nil
 		}
 		months[i] = celsius

@@ -1,19 +1,31 @@
 package look
 
 import (
-	"fmt"
-	"math"
 	"slices"
-	"strings"
 
 	"dewcount/core/crop"
 	"dewcount/core/day"
 	"dewcount/farm/book"
 )
 
+// A CauseKind is what can move a forecast.
+type CauseKind int
+
+// The kinds of causes.
+const (
+	Weather CauseKind = iota
+	Counts            // and dates seen
+	Cuts
+)
+
 // A Cause is one thing that moved the forecast of a crop, and by how many stems it moved what is expected of each pick day.
 type Cause struct {
-	Words string
+	Kind  CauseKind
+	On    day.Day   // counted, cut, or whose weather it was
+	Rows  []string  // that were counted or cut
+	Stems int       // that were cut
+	Was   float64   // °C by which the day was warmer than expected
+	Ahead float64   // °C by which the days to come look warmer than they did
 	Moved []float64 // likely stems, by the snapshot's pick days
 }
 
@@ -58,12 +70,12 @@ func (s *Snapshot) causesOf(cropID string) (*Causes, error) {
 		return nil, err
 	}
 	causes := &Causes{Before: before}
-	move := func(words string, after []float64) {
-		moved := make([]float64, len(after))
+	move := func(c Cause, after []float64) {
+		c.Moved = make([]float64, len(after))
 		for j := range after {
-			moved[j] = after[j] - before[j]
+			c.Moved[j] = after[j] - before[j]
 		}
-		causes.Moves = append(causes.Moves, Cause{words, moved})
+		causes.Moves = append(causes.Moves, c)
 		before = after
 	}
 	fresh, after, err := look(knownBefore(all, yesterday, yesterday), now)
@@ -73,16 +85,16 @@ func (s *Snapshot) causesOf(cropID string) (*Causes, error) {
 	move(weatherMoved(old, fresh, yesterday), after)
 	for _, d := range []day.Day{yesterday, today} {
 		for _, step := range []struct {
-			words        string
+			cause        Cause
 			counts, cuts day.Day // the first days whose counts and cuts are not known yet
 		}{{countsOn(all, d), d.Add(1), d}, {cutsOn(all, d), d.Add(1), d.Add(1)}} {
-			if step.words == "" {
+			if step.cause.Rows == nil {
 				continue
 			}
 			if _, after, err = look(knownBefore(all, step.counts, step.cuts), now); err != nil {
 				return nil, err
 			}
-			move(step.words, after)
+			move(step.cause, after)
 		}
 	}
 	return causes, nil
@@ -118,17 +130,17 @@ func knownBefore(b *book.Book, counts, cuts day.Day) *book.Book {
 	return &c
 }
 
-// countsOn says what was counted and seen on a day of the book's plantings, empty if nothing was.
-func countsOn(b *book.Book, d day.Day) string {
-	var rows []string
+// countsOn returns what was counted and seen on a day of the book's plantings.
+func countsOn(b *book.Book, d day.Day) Cause {
+	c := Cause{Kind: Counts, On: d}
 	note := func(planting string) {
-		if _, ok := b.Planting(planting); ok && !slices.Contains(rows, planting) {
-			rows = append(rows, planting)
+		if _, ok := b.Planting(planting); ok && !slices.Contains(c.Rows, planting) {
+			c.Rows = append(c.Rows, planting)
 		}
 	}
-	for _, c := range b.Counts {
-		if c.CountedAt.Day() == d {
-			note(c.Planting)
+	for _, x := range b.Counts {
+		if x.CountedAt.Day() == d {
+			note(x.Planting)
 		}
 	}
 	for _, e := range b.Events {
@@ -136,53 +148,32 @@ func countsOn(b *book.Book, d day.Day) string {
 			note(e.Planting)
 		}
 	}
-	if rows == nil {
-		return ""
-	}
-	return fmt.Sprintf("%s's count of %s", d.Weekday(), strings.Join(rows, ", "))
+	return c
 }
 
-// cutsOn says what was cut on a day of the book's plantings, empty if nothing was.
-func cutsOn(b *book.Book, d day.Day) string {
-	var rows []string
-	stems := 0
-	for _, c := range b.Cuts {
-		if _, ok := b.Planting(c.Planting); ok && c.CutAt.Day() == d {
-			if !slices.Contains(rows, c.Planting) {
-				rows = append(rows, c.Planting)
+// cutsOn returns what was cut on a day of the book's plantings.
+func cutsOn(b *book.Book, d day.Day) Cause {
+	c := Cause{Kind: Cuts, On: d}
+	for _, x := range b.Cuts {
+		if _, ok := b.Planting(x.Planting); ok && x.CutAt.Day() == d {
+			if !slices.Contains(c.Rows, x.Planting) {
+				c.Rows = append(c.Rows, x.Planting)
 			}
-			stems += c.Stems
+			c.Stems += x.Stems
 		}
 	}
-	if rows == nil {
-		return ""
-	}
-	return fmt.Sprintf("%s's cut of %d from %s", d.Weekday(), stems, strings.Join(rows, ", "))
+	return c
 }
 
-// weatherMoved says how the weather of a day that is past, and of the days to come, differs from what was expected.
-func weatherMoved(old, fresh *Snapshot, d day.Day) string {
-	const ahead, little = 5, 0.5
+// weatherMoved returns how the weather of a day that is past, and of the days to come, differs from what was expected.
+func weatherMoved(old, fresh *Snapshot, d day.Day) Cause {
+	const ahead = 5
+	c := Cause{On: d}
 	expected, came := old.Stand.Weather(d), fresh.Stand.Weather(d)
-	was := (came.TminC + came.TmaxC - expected.TminC - expected.TmaxC) / 2
-	then, now := 0.0, 0.0
+	c.Was = (came.TminC + came.TmaxC - expected.TminC - expected.TmaxC) / 2
 	for i := 1; i <= ahead; i++ {
-		a, b := old.Stand.Weather(d.Add(i)), fresh.Stand.Weather(d.Add(i))
-		then += (a.TminC + a.TmaxC) / 2 / ahead
-		now += (b.TminC + b.TmaxC) / 2 / ahead
+		then, now := old.Stand.Weather(d.Add(i)), fresh.Stand.Weather(d.Add(i))
+		c.Ahead += (now.TminC + now.TmaxC - then.TminC - then.TmaxC) / 2 / ahead
 	}
-	degrees := func(by float64) string {
-		if by > 0 {
-			return fmt.Sprintf("%.1f °C warmer", by)
-		}
-		return fmt.Sprintf("%.1f °C colder", -by)
-	}
-	past := "Yesterday was as warm as expected"
-	if math.Abs(was) >= little {
-		past = "Yesterday was " + degrees(was) + " than expected"
-	}
-	if math.Abs(now-then) >= little {
-		return past + ", and the next days look " + degrees(now-then) + " than they did"
-	}
-	return past + ", and the next days look much as they did"
+	return c
 }

@@ -17,8 +17,8 @@ type Appointment struct {
 	ID    string // the same as long as it is the same thing, whatever its day
 	On    day.Day
 	What  string
-	Where string // the bed, empty for none
-	Note  string
+	Where string          // the bed, empty for none
+	Note  rounds.Sentence // empty for none
 }
 
 // yearsEnd is how many days ahead the present season's calendar reaches, also beyond its end: in December January's sowings are near.
@@ -48,27 +48,27 @@ func Appointments(s *look.Season) []Appointment {
 		if p.Method == crop.Established {
 			continue
 		}
-		note := fmt.Sprintf("%d plants", p.Plants)
+		note := rounds.Sentence{fmt.Sprintf("%d plants", p.Plants)}
 		w := raisings[p.ID]
 		if w.Seeds > 0 {
-			note += fmt.Sprintf(", %d seeds", w.Seeds)
+			note = append(note, fmt.Sprintf(", %d seeds", w.Seeds))
 		}
 		if w.Trays > 0 {
-			note += fmt.Sprintf(" in %d trays of %s", w.Trays, w.Tray.ID)
+			note = append(note, fmt.Sprintf(" in %d trays of %s", w.Trays, w.Tray.ID))
 		}
 		if p.Squares != "" {
-			note += ", squares " + p.Squares
+			note = append(note, ", squares "+p.Squares)
 		}
 		add(Appointment{"start " + p.ID, p.StartedOn, starts[p.Method] + " " + name, p.Bed, note})
 		out := p.PlantedOutOn
 		if w.Raising != nil {
 			out = w.Raising.Out
-			note = "on a dull or wet day"
+			note = rounds.Sentence{"on a dull or wet day"}
 			if !w.Raising.Latest.IsZero() {
-				note += ", no later than " + w.Raising.Latest.Spoken()
+				note = append(note, ", no later than ", w.Raising.Latest)
 			}
 			if len(w.Raising.Harden) > 0 {
-				add(Appointment{"harden " + p.ID, w.Raising.Harden[0].Day, "Begin to harden off " + name, "", "out by day, in by night, a little longer each day"})
+				add(Appointment{"harden " + p.ID, w.Raising.Harden[0].Day, "Begin to harden off " + name, "", words("out by day, in by night, a little longer each day")})
 			}
 		}
 		add(Appointment{"out " + p.ID, out, "Plant out " + name, p.Bed, note})
@@ -76,11 +76,11 @@ func Appointments(s *look.Season) []Appointment {
 		if part := p.PinchedPart(); part > 0 && part < 1 {
 			share = fmt.Sprintf("%.0f in 100 of the plants", 100*part)
 		}
-		add(Appointment{"pinch " + p.ID, p.PinchedOn, "Pinch " + name, p.Bed, share})
+		add(Appointment{"pinch " + p.ID, p.PinchedOn, "Pinch " + name, p.Bed, words(share)})
 	}
 	for _, o := range s.Book.Orders {
 		for _, on := range o.Between(s.From, until.Add(-1)) {
-			add(Appointment{"order " + o.ID + " " + on.String(), on, o.ID, "", o.Note})
+			add(Appointment{"order " + o.ID + " " + on.String(), on, o.ID, "", words(o.Note)})
 		}
 	}
 	all = append(all, roundAppointments(s)...)
@@ -145,12 +145,20 @@ func roundAppointments(s *look.Season) []Appointment {
 			continue
 		}
 		if what, ok := single[r.Task]; ok {
-			note := fmt.Sprintf("%s to %s: %s", r.Earliest.Spoken(), r.Latest.Spoken(), r.Reason)
+			note := append(rounds.Sentence{r.Earliest, " to ", r.Latest, ": "}, r.Reason...)
 			if r.Person != "" {
-				note = r.Person + ", " + note
+				note = append(rounds.Sentence{r.Person + ", "}, note...)
 			}
 			all = append(all, Appointment{"round " + r.ID(), on, what + " " + r.Planting + " " + p.Variety, p.Bed, note})
 		}
 	}
 	return all
+}
+
+// words are a note without dates and measures, none where they are empty.
+func words(s string) rounds.Sentence {
+	if s == "" {
+		return nil
+	}
+	return rounds.Sentence{s}
 }

@@ -6,7 +6,6 @@ import (
 	"strconv"
 
 	"dewcount/core/day"
-	"dewcount/farm/book"
 	"dewcount/farm/look"
 	"dewcount/farm/plans"
 	"dewcount/say"
@@ -52,7 +51,7 @@ func (s view) beds(c *echo.Context, snap *say.Snapshot) error {
 		return err
 	}
 	v := bedsView{Date: date.String(), Spoken: snap.FullDate(date), Year: year, YearName: page.YearName(year, snap), First: season.From.String(), Last: season.Until.Add(-1).String(),
-		Place: date.Sub(season.From), Days: season.Until.Sub(season.From) - 1, Square: book.Decimal(place.SquareCM), Without: c.QueryParam("without")}
+		Place: date.Sub(season.From), Days: season.Until.Sub(season.From) - 1, Square: snap.Exact(say.Centimetre, place.SquareCM), Without: c.QueryParam("without")}
 	v.Sun = "The sun stands in the south at noon: tall ones belong on the north side."
 	if place.Latitude < 0 {
 		v.Sun = "The sun stands in the north at noon: tall ones belong on the south side."

@@ -28,6 +28,8 @@ func View(site *page.Site) page.View {
 		page.Post("/me/password", page.Look, s.changePassword),
 		page.Post("/me/everywhere", page.Look, s.signOutEverywhere),
 		page.Post("/me/calendar", page.Look, s.newCalendar),
+		page.Get("/reads", page.Look, s.reads),
+		page.Post("/reads", page.Look, s.setReads),
 		page.Get("/authority.crt", page.Look, s.authority),
 		page.Get("/people", page.Own, s.listPeople),
 		page.Post("/people/invite", page.Own, s.invite),

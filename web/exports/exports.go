@@ -73,7 +73,7 @@ func (s view) calendar(w io.Writer, _ *echo.Context, snap *say.Snapshot, season 
 	if err != nil {
 		return err
 	}
-	return notebook.WriteCalendar(w, place.Name, work.Appointments(season.Season), made)
+	return notebook.WriteCalendar(w, place.Name, work.Appointments(season.Season), made, snap.Words)
 }
 
 // A svgFile is drawings one under the other in a file of their own.
@@ -146,11 +146,13 @@ func (s view) feed(c *echo.Context) error {
 	if len(secret) > len(ending) && secret[len(secret)-len(ending):] == ending {
 		secret = secret[:len(secret)-len(ending)]
 	}
-	if _, err := s.Doors.OfCalendar(c.Request().Context(), secret, page.PlaceOf(c)); err != nil {
+	who, err := s.Doors.OfCalendar(c.Request().Context(), secret, page.PlaceOf(c))
+	if err != nil {
 		if _, code := page.DoorFault(c, err); code == http.StatusTooManyRequests {
 			return echo.NewHTTPError(code, "too many tries: come back later")
 		}
 		return echo.ErrNotFound
 	}
+	page.ReadAs(c, who)
 	return s.On(s.export("calendar.ics", calendarType, s.calendar))(c)
 }

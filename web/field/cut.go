@@ -58,11 +58,11 @@ func cutCautions(snap *say.Snapshot, p *crop.Profile) (row, any []string) {
 	if snap.Book.Chosen(p, "condition") == "hot" {
 		any = p.Scalding()
 	}
-	return p.Handling(), append(any, "Knives cut: close them on the walk. A full bucket weighs up to 15 kg.")
+	return p.Handling(), append(any, "Knives cut: close them on the walk. A full bucket weighs up to "+snap.KG(15)+".")
 }
 
 func readCut(from page.Typed, read say.Reader) (book.Record, error) {
-	f := book.NewFields(from)
+	f := book.NewFields(from).For(read)
 	cut := book.ReadCut(f)
 	notToCome(f, "cut_at", cut.CutAt, read)
 	return cut.Record(), f.Faults()

@@ -83,11 +83,11 @@ func sprayHours(snap *say.Snapshot) string {
 	words := fmt.Sprintf("Never on open flowers, and not while bees fly: tonight they are home from about %s.", say.Clock(sunset+beesHome, today, place))
 	var against []string
 	if e := snap.Stand.Weather(today); e.TmaxC >= 25 {
-		against = append(against, fmt.Sprintf("%.0f °C are expected, which burns leaves and dries the drops", e.TmaxC))
+		against = append(against, snap.Celsius(e.TmaxC)+" are expected, which burns leaves and dries the drops")
 	}
 	for _, d := range []day.Day{today, today.Add(1)} {
 		if mm, known := rainOn(snap.Book, d, today); known && mm >= 1 {
-			against = append(against, fmt.Sprintf("%.0f mm of rain on %s would wash it off", mm, snap.Date(d)))
+			against = append(against, fmt.Sprintf("%s of rain on %s would wash it off", snap.MM(mm), snap.Date(d)))
 		}
 	}
 	if against != nil {

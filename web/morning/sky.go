@@ -23,7 +23,7 @@ func warnings(snap *say.Snapshot) []string {
 	}
 	const looksBack = 60
 	for _, d := range snap.Model.Outlook.Odd(snap.View.Today.Add(-looksBack)) {
-		words = append(words, fmt.Sprintf("The weather on record for %s, %.1f to %.1f °C, lies far from what is usual here: was it written down right?", snap.Date(d.Day), d.TminC, d.TmaxC))
+		words = append(words, fmt.Sprintf("The weather on record for %s, %s to %s, lies far from what is usual here: was it written down right?", snap.Date(d.Day), snap.TenthBare(d.TminC), snap.Tenth(d.TmaxC)))
 	}
 	hot, on := 0.0, day.Day{}
 	for i := range warnDays {
@@ -33,7 +33,7 @@ func warnings(snap *say.Snapshot) []string {
 		}
 	}
 	if !on.IsZero() {
-		words = append(words, fmt.Sprintf("%.0f °C are expected on %s: stems open fast in such heat. Cut them early, a rung tighter than usual, and look again in the evening.", hot, snap.Date(on)))
+		words = append(words, fmt.Sprintf("%s are expected on %s: stems open fast in such heat. Cut them early, a rung tighter than usual, and look again in the evening.", snap.Celsius(hot), snap.Date(on)))
 	}
 	return words
 }
@@ -78,5 +78,5 @@ func cuttingHours(snap *say.Snapshot, d day.Day) string {
 		return ""
 	}
 	e := snap.Stand.Weather(d)
-	return fmt.Sprintf("Cut from about %s: after the dew, before the heat (%.0f to %.0f °C expected).", strings.Join(parts, ", or "), e.TminC, e.TmaxC)
+	return fmt.Sprintf("Cut from about %s: after the dew, before the heat (%s expected).", strings.Join(parts, ", or "), snap.Range(say.Celsius, e.TminC, e.TmaxC))
 }

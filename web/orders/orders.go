@@ -124,7 +124,7 @@ func lineWords(snap *say.Snapshot, l book.OrderLine) string {
 		words = "bouquets: " + l.Recipe
 	}
 	if l.MinLengthCM != nil {
-		words += ", " + book.Decimal(*l.MinLengthCM) + " cm or longer"
+		words += ", " + snap.Exact(say.Centimetre, *l.MinLengthCM) + " or longer"
 	}
 	return words
 }
@@ -152,7 +152,7 @@ func wantNames(snap *say.Snapshot) []string {
 func (s view) setLine(c *echo.Context, snap *say.Snapshot, o book.Order) error {
 	from := page.Posted(c)
 	line := book.OrderLine{Order: o.ID, Use: map[string]string{"market": "market", "event": "event", "standing": "florist"}[o.Kind]}
-	f := book.NewFields(from)
+	f := book.NewFields(from).For(snap.Reader)
 	did := "recorded"
 	if n, err := strconv.Atoi(from("line")); err == nil {
 		for _, l := range snap.Book.OrderLines {

@@ -4,6 +4,7 @@ import (
 	"net/http"
 
 	"dewcount/farm/look"
+	"dewcount/people"
 	"dewcount/say"
 
 	"github.com/labstack/echo/v5"
@@ -11,7 +12,11 @@ import (
 
 // ReaderOf returns how whoever asks reads dates and measures: as that person has chosen, or this browser where nobody is set up.
 func ReaderOf(c *echo.Context) say.Reader {
-	if who := Who(c); who.ID != "" {
+	who, ok := c.Get(readsKey).(people.Person)
+	if !ok {
+		who = Who(c)
+	}
+	if who.ID != "" {
 		return say.Reader{Imperial: who.Imperial, WeekNumbers: who.WeekNumbers}
 	}
 	reads := ""
@@ -20,6 +25,12 @@ func ReaderOf(c *echo.Context) say.Reader {
 	}
 	return say.Reader{Imperial: reads == "imperial" || reads == "imperial-weeks", WeekNumbers: reads == "metric-weeks" || reads == "imperial-weeks"}
 }
+
+// readsKey is where a request keeps as whom it is read, where that is not who is signed in.
+const readsKey = "reads"
+
+// ReadAs has a request answered as a person reads it who is not signed in, but known by a secret.
+func ReadAs(c *echo.Context, who people.Person) { c.Set(readsKey, who) }
 
 // ReadBy returns the farm's state as whoever asks reads it.
 func ReadBy(c *echo.Context, snap *look.Snapshot) *say.Snapshot {

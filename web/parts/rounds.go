@@ -125,7 +125,7 @@ func groupsOf(snap *say.Snapshot, parts []rounds.Part, byID map[string]work.Roun
 				minutes[name] += p.Minutes
 				continue
 			}
-			g := groupView{Name: name, Caution: say.Cautions[p.Task]}
+			g := groupView{Name: name, Caution: snap.Caution(p.Task)}
 			switch p.Task {
 			case rounds.Count:
 				g.Link, g.Words = "/count?row="+url.QueryEscape(p.Planting), "Count"

@@ -55,21 +55,13 @@ func newChange(before, now *say.Snapshot, i int, kind, id string) *changeView {
 
 // surprise says so where a count is far from what was expected, empty where it is not.
 func surprise(before *say.Snapshot, i int, c book.Count) string {
-	expected := before.Stand.Standing(i)
-	share := float64(c.PlantsCount) / float64(before.Model.Plantings[i].Growth.Plants)
-	seen := 0.0
-	for k, n := range c.Stems {
-		if crop.Rung(k) < crop.Over {
-			seen += float64(n)
-		}
-	}
-	const few = 5 // stems whose number is chance
-	low, high := expected.Sure*share, expected.AtBest*share
+	s, far := before.Surprise(i, c)
 	switch {
-	case seen > 1.3*high+few:
-		return fmt.Sprintf("%.0f stems are far more than the %.0f to %.0f expected on these plants. Was it the right row, and each branch counted once? If so, leave it: the forecast has moved.", seen, low, high)
-	case seen < 0.7*low-few:
-		return fmt.Sprintf("%.0f stems are far fewer than the %.0f to %.0f expected on these plants. Was it the right row? If so, leave it: the forecast has moved.", seen, low, high)
+	case !far:
+		return ""
+	case s.More:
+		return fmt.Sprintf("%.0f stems are far more than the %.0f to %.0f expected on these plants. Was it the right row, and each branch counted once? If so, leave it: the forecast has moved.", s.Seen, s.Low, s.High)
+	default:
+		return fmt.Sprintf("%.0f stems are far fewer than the %.0f to %.0f expected on these plants. Was it the right row? If so, leave it: the forecast has moved.", s.Seen, s.Low, s.High)
 	}
-	return ""
 }

@@ -100,7 +100,7 @@ func (s view) seedsPage(c *echo.Context, code int, snap *say.Snapshot, from page
 	for _, t := range snap.Book.Trays {
 		words := strconv.Itoa(t.Cells) + " cells"
 		if t.LengthCM != nil && t.WidthCM != nil {
-			words += fmt.Sprintf(", %s by %s cm", book.Decimal(*t.LengthCM), book.Decimal(*t.WidthCM))
+			words += fmt.Sprintf(", %s by %s", snap.Number(say.Centimetre, *t.LengthCM), snap.Exact(say.Centimetre, *t.WidthCM))
 		}
 		v.Trays = append(v.Trays, trayView{t.ID, words})
 	}
@@ -221,7 +221,7 @@ func (v *seedsView) bench(read say.Reader, weeks []plan.BenchWeek, place book.Pl
 // addTray keeps a tray size.
 func (s view) addTray(c *echo.Context, snap *say.Snapshot) error {
 	from := page.Posted(c)
-	f := book.NewFields(from)
+	f := book.NewFields(from).For(snap.Reader)
 	t := book.ReadTray(f)
 	return s.Keep(c, f.Faults(), t.Record(), false, func(faults map[string]string) error {
 		return s.seedsPage(c, http.StatusUnprocessableEntity, snap, from, faults)

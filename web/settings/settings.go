@@ -93,7 +93,7 @@ func (s view) settingsForm(c *echo.Context, code int, from page.Typed, faults ma
 	if now != nil {
 		snap = page.ReadBy(c, now)
 		v.Lead += " " + say.FrostWords(snap)
-		v.Links = []page.LinkView{{Name: "People who may come in", Href: "/people"}, {Name: "Devices: weather station, store, post box", Href: "/box"}}
+		v.Links = []page.LinkView{{Name: "People who may come in", Href: "/people"}, {Name: "Devices: weather station, store, post box", Href: "/box"}, {Name: "Units and week numbers", Href: "/reads"}}
 	}
 	v.Fields, v.More = placeFields()
 	if snap == nil {
@@ -117,7 +117,7 @@ func (s view) setSettings(c *echo.Context) error {
 	from := byClimate(page.Posted(c))
 	first := len(b.Settings) == 0
 	needed, more := placeFields()
-	place, err := book.ReadPlace(func(key string) string {
+	place, err := book.ReadPlaceFor(page.ReaderOf(c), func(key string) string {
 		if key == "demo_day" || key == "demo_seed" {
 			return settingOf(b, key)
 		}

@@ -69,7 +69,7 @@ func (s view) why(c *echo.Context, snap *say.Snapshot) error {
 	}
 	v.Yesterday = fmt.Sprintf("Yesterday morning %.0f stems were likely on %s, now %d are.", causes.Before[pick], snap.Date(on), spread.Likely())
 	for _, m := range causes.Moves {
-		v.Moves = append(v.Moves, newMove(m.Words, m.Moved, pick))
+		v.Moves = append(v.Moves, newMove(snap.Cause(m), m.Moved, pick))
 	}
 	for i, p := range snap.Model.Plantings {
 		if p.Growth.Profile.ID != id {
