@@ -5,7 +5,6 @@ import (
 	"strings"
 
 	"dewcount/core/crop"
-	"dewcount/core/day"
 	"dewcount/core/plan"
 	"dewcount/farm/book"
 )
@@ -20,9 +19,6 @@ type BedStay struct {
 	Lasts     bool
 	TooLow    bool // for cutting
 }
-
-// clearDays is how long after its last cut a planting is taken to stand before it is pulled out.
-const ClearDays = 7
 
 // Stays returns how long each planting with a bed holds it, by bed, in the order in which they come into it. Those that have no squares
 // yet have the zero Patch.
@@ -39,10 +35,8 @@ func (s *Season) Stays() map[string][]BedStay {
 		if v, ok := s.Book.Variety(record.Variety); ok {
 			stay.TooLow = p.Growth.Profile.TooLow(book.OrNothing(v.HeightCM), book.OrNothing(v.StemCM))
 		}
-		stay.Planting, stay.From, stay.Until = p.ID, p.Growth.Out(), record.EndedOn
-		if stay.Until.IsZero() && !stay.Lasts {
-			stay.Until = s.clearedOn(i)
-		}
+		stay.Planting, stay.From = p.ID, p.Growth.Out()
+		stay.Until = plan.FreeFrom(p.Growth.Profile, record.Method, stay.From, s.Dates[i].LastCut.Likely, record.EndedOn)
 		if grid, ok := s.Book.Grid(record.Bed); ok && record.Squares != "" {
 			if patch, err := plan.ParsePatch(record.Squares, grid); err == nil {
 				stay.Patch = patch
@@ -59,17 +53,6 @@ func (s *Season) Stays() map[string][]BedStay {
 		})
 	}
 	return stays
-}
-
-// clearedOn returns when a planting will have been pulled out: a week after its last cut is likely, or after its crop's usual days where
-// no bloom is in sight.
-func (s *Season) clearedOn(i int) day.Day {
-	if last := s.Dates[i].LastCut.Likely; !last.IsZero() {
-		return last.Add(ClearDays)
-	}
-	p := s.Model.Plantings[i].Growth
-	const bloom = 45
-	return p.Out().Add(p.Profile.TypicalDays[1] + bloom)
 }
 
 // PatchesOf returns the bare stays of a bed.

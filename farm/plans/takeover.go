@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"slices"
 
+	"dewcount/core/crop"
 	"dewcount/core/day"
 	"dewcount/core/plan"
 	"dewcount/farm/book"
@@ -79,7 +80,7 @@ func placeIn(s *look.Snapshot, book *book.Book, record *book.Planting, d SowingD
 	}
 	until := d.LastCut
 	if !until.IsZero() {
-		until = until.Add(look.ClearDays)
+		until = until.Add(plan.ClearDays)
 	}
 	if patch, ok := grid.Place(record.Plants, book.SpacingCM(record.Variety, p.Profile), d.InBed(), until, standingIn(s, book, grid, record.Bed)); ok {
 		record.Squares = patch.String()
@@ -102,34 +103,18 @@ func standingIn(s *look.Snapshot, book *book.Book, grid plan.Grid, bed string) [
 		if !o.PlantedOutOn.IsZero() {
 			from = o.PlantedOutOn
 		}
-		stays = append(stays, plan.Stay{Planting: o.ID, Patch: patch, From: from, Until: freeFrom(s, o)})
+		stays = append(stays, plan.Stay{Planting: o.ID, Patch: patch, From: from, Until: freeFrom(s, o, profile, from)})
 	}
 	return stays
 }
 
 // freeFrom returns the day from which a planting's squares are free again, zero where it stays.
-func freeFrom(s *look.Snapshot, o book.Planting) day.Day {
-	profile := s.Book.ProfileOf(o)
-	i := s.Index(o.ID)
-	switch {
-	case !o.EndedOn.IsZero():
-		return o.EndedOn
-	case profile == nil || profile.Lasts(o.Method):
-		return day.Day{}
-	case i >= 0:
-		if last := s.Milestones(i).LastCut.Likely; !last.IsZero() {
-			return last.Add(look.ClearDays)
-		}
+func freeFrom(s *look.Snapshot, o book.Planting, profile *crop.Profile, inBed day.Day) day.Day {
+	var last day.Day
+	if i := s.Index(o.ID); i >= 0 && o.EndedOn.IsZero() {
+		last = s.Milestones(i).LastCut.Likely
 	}
-	const bloom = 45
-	return o.StartedOn.Add(bloom + look.ClearDays + usualDays(s, o))
-}
-
-func usualDays(s *look.Snapshot, o book.Planting) int {
-	if p := s.Book.ProfileOf(o); p != nil {
-		return p.TypicalDays[1]
-	}
-	return 0
+	return plan.FreeFrom(profile, o.Method, inBed, last, o.EndedOn)
 }
 
 // freeSuccession makes a name for a plan that no other has.
