@@ -194,7 +194,7 @@ func Write(w io.Writer, entries []Entry) error {
 // Profile returns what the core needs of the entry, which Read has checked.
 func (e *Entry) Profile() *crop.Profile {
 	p := &crop.Profile{
-		ID: e.ID, Name: e.Name, Form: e.Form, Ladder: crop.LadderOf(e.Form, e.Botanical), Botanical: e.Botanical, Hazards: e.Hazards, Life: crop.Life(e.Life), FrostKillC: e.FrostKillC,
+		ID: e.ID, Name: e.Name, Form: e.Form, Ladder: crop.LadderOf(e.Form, e.Botanical), Botanical: e.Botanical, Hazards: e.Hazards, Feeding: e.feeding(), Beetles: e.hasBeetles(), Life: crop.Life(e.Life), FrostKillC: e.FrostKillC,
 		Overwinters: e.Winter.Overwinters, ChillDays: int(e.Winter.ChillDays),
 		PreferredStart: crop.Method(e.PreferredStart),
 		SoilOptC:       e.Temperature.OptC,

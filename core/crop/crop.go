@@ -87,6 +87,8 @@ type Profile struct {
 	Schools            []School
 	Conditions         []string // ids of the ways to condition it, the default first
 	Hazards            []string // cautions for people
+	Feeding            Feeding  // as its care says
+	Beetles            bool     // eat its flowers where they are about
 	TypicalDays        [2]int
 }
 

@@ -7,16 +7,6 @@ import (
 	"dewcount/core/day"
 )
 
-// A Feeding is how a crop is fed.
-type Feeding int
-
-// The ways of feeding.
-const (
-	NoFeed Feeding = iota
-	SpringFeed
-	WeeksFeed // every three weeks, low in nitrogen
-)
-
 // What care takes, in minutes of one person; guesses.
 const (
 	netMinutes    = 15
@@ -139,11 +129,11 @@ func (r *round) feed() {
 		return
 	}
 	switch r.Feeding {
-	case SpringFeed:
+	case crop.SpringFeed:
 		if r.open(Feed, from.Add(14)) {
 			r.add(Job{Task: Feed, Earliest: from.Add(-4), Best: from, Latest: from.Add(14), Harm: 0.2, Minutes: feedMinutes + feedAPlant*float64(r.Plants), Reason: Sentence{"once, when it has rooted"}, Cost: Sentence{"thinner stems"}})
 		}
-	case WeeksFeed:
+	case crop.WeeksFeed:
 		next := from
 		if last := r.Done[Feed]; !last.IsZero() {
 			next = last.Add(feedEvery)

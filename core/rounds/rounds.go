@@ -109,7 +109,7 @@ type Planting struct {
 	Done     map[Task]day.Day
 	Events   []day.Day // on which a prime flower of it is wanted
 	NextHere day.Day   // when something else takes its place; zero if nothing is planned
-	Feeding  Feeding
+	Feeding  crop.Feeding
 	Disbud   bool
 	Bags     bool // beetles are about and bags are the way here
 	Leave    bool // tubers stay in the ground whatever the winter

@@ -82,7 +82,7 @@ func TestDatesByHand(t *testing.T) {
 	done := flower()
 	done.Done[Net] = on("2026-05-20")
 	feeding := flower()
-	feeding.Feeding, feeding.Done[Feed] = WeeksFeed, on("2026-06-01")
+	feeding.Feeding, feeding.Done[Feed] = crop.WeeksFeed, on("2026-06-01")
 	event := flower()
 	event.Disbud, event.Events = true, []day.Day{on("2026-07-18")}
 	bagged := flower()
@@ -100,7 +100,7 @@ func TestDatesByHand(t *testing.T) {
 	planned.Profile.Pinch = crop.Pinch{Policy: "optional", AtCM: 30, StemsFactor: 2}
 	planned.PinchOn = on("2026-05-20")
 	spring := flower()
-	spring.Feeding = SpringFeed
+	spring.Feeding = crop.SpringFeed
 	bloom := flower()
 	bloom.Done[Scout] = on("2026-07-10")
 	early := flower()
@@ -333,7 +333,7 @@ func TestNothingIsDoneToWhatDoesNotGrow(t *testing.T) {
 	cold := mild
 	cold.every = climate.Extremes{TminC: 0, TmaxC: 6}
 	hardy := flower()
-	hardy.Profile.Overwinters, hardy.Feeding = true, SpringFeed
+	hardy.Profile.Overwinters, hardy.Feeding = true, crop.SpringFeed
 	hardy.Started, hardy.Out = on("2026-09-01"), on("2026-09-01")
 	hardy.Dates = forecast.Milestones{Emerged: at("2026-09-11"), FirstBud: at("2027-05-01"), FirstCut: at("2027-05-20"), LastCut: at("2027-07-01")}
 	for _, task := range []Task{Scout, Feed} {

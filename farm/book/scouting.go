@@ -2,6 +2,7 @@ package book
 
 import (
 	"strconv"
+	"strings"
 
 	"dewcount/core/day"
 )
@@ -33,6 +34,9 @@ func ReadScouting(f *Fields) Scouting {
 func (s Scouting) Record() Record {
 	return Record{Scoutings, [][]string{{s.Planting, s.On.String(), s.Cause, strconv.Itoa(s.Stems), optWhole(s.Spoiled), s.Done, s.Note, s.ID}}}
 }
+
+// OfBeetles tells whether it was beetles that somebody saw.
+func (s Scouting) OfBeetles() bool { return strings.Contains(strings.ToLower(s.Cause), "beetle") }
 
 // A Spray is a treatment of a row with the waiting times of the product's label, which whoever sprayed has read there.
 type Spray struct {

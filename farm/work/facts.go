@@ -121,31 +121,20 @@ const beetleDays = 60
 // schoolsOf adds what the farm chose where growers disagree, and the events that want prime flowers of it.
 func schoolsOf(s *look.Season, p *rounds.Planting, record book.Planting) {
 	b, profile := s.Book, p.Profile
-	entry, _, _ := b.Entry(profile.ID)
-	care := strings.ToLower(strings.Join(entry.Care, " "))
 	switch b.Chosen(profile, "feed") {
 	case "spring":
-		p.Feeding = rounds.SpringFeed
+		p.Feeding = crop.SpringFeed
 	case "weeks":
-		p.Feeding = rounds.WeeksFeed
+		p.Feeding = crop.WeeksFeed
 	case "table":
-		switch {
-		case strings.Contains(care, "every three weeks"):
-			p.Feeding = rounds.WeeksFeed
-		case strings.Contains(care, "feed little") || strings.Contains(care, "lean soil") || !strings.Contains(care, "feed"):
-		default:
-			p.Feeding = rounds.SpringFeed
-		}
+		p.Feeding = profile.Feeding
 	}
 	winter := b.Chosen(profile, "winter")
 	p.LiftAll, p.Leave = winter == "lift", winter == "leave"
-	if b.Chosen(profile, "pests") == "bags" && slices.ContainsFunc(entry.Pests, func(x string) bool { return strings.Contains(x, "beetle") }) {
-		p.Bags = slices.ContainsFunc(b.Scoutings, func(x book.Scouting) bool {
-			return strings.Contains(strings.ToLower(x.Cause), "beetle") && s.View.Today.Sub(x.On) <= beetleDays
-		})
+	if b.Chosen(profile, "pests") == "bags" && profile.Beetles {
+		p.Bags = slices.ContainsFunc(b.Scoutings, func(x book.Scouting) bool { return x.OfBeetles() && s.View.Today.Sub(x.On) <= beetleDays })
 	}
-	large := profile.Form == "double-daisy" || profile.Form == "ruffle"
-	p.Disbud = large && profile.Life != crop.TenderAnnual && profile.Life != crop.HardyAnnual && b.Chosen(profile, "disbud") != "never"
+	p.Disbud = profile.LargeHeads() && b.Chosen(profile, "disbud") != "never"
 	if !p.Disbud {
 		return
 	}
