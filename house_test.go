@@ -184,3 +184,26 @@ func TestHouseRulesCanFail(t *testing.T) {
 		}
 	}
 }
+
+// widest is how many letters a line of a template may have: templates are read by people.
+const widest = 140
+
+func TestTemplatesAreReadByPeople(t *testing.T) {
+	seen := 0
+	err := filepath.WalkDir("web", func(path string, d fs.DirEntry, err error) error {
+		if err != nil || filepath.Ext(path) != ".html" {
+			return err
+		}
+		seen++
+		text, err := os.ReadFile(path)
+		for n, line := range strings.Split(string(text), "\n") {
+			if len([]rune(line)) > widest {
+				t.Errorf("%s:%d has %d letters: break it", path, n+1, len([]rune(line)))
+			}
+		}
+		return err
+	})
+	if err != nil || seen < 20 {
+		t.Fatalf("%d templates were looked at: %v", seen, err)
+	}
+}

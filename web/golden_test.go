@@ -155,13 +155,17 @@ func titleOf(n *html.Node) string {
 	return strings.Join(words, " | ")
 }
 
+// betweenElements is what draws nothing: a template may be written an element a line.
+var betweenElements = regexp.MustCompile(`>\s+<`)
+
 // drawn16 names what is drawn: places, paths and classes.
 func drawn16(n *html.Node) string {
 	var text strings.Builder
 	if err := html.Render(&text, n); err != nil {
 		return err.Error()
 	}
-	sum := sha256.Sum256([]byte(fileMark.ReplaceAllString(text.String(), "")))
+	drawn := betweenElements.ReplaceAllString(fileMark.ReplaceAllString(text.String(), ""), "><")
+	sum := sha256.Sum256([]byte(drawn))
 	return "#" + hex.EncodeToString(sum[:8])
 }
 

@@ -26,7 +26,8 @@ type Pages map[string]*template.Template
 
 // layout returns what all pages share: the layout, its parts and the drawings.
 func layout() (*template.Template, error) {
-	functions := template.FuncMap{"asset": assets.Address, "path": url.PathEscape, "anchor": anchor, "drawing": draw.DrawingAddress, "mark": draw.ProductMark}
+	functions := template.FuncMap{"asset": assets.Address, "path": url.PathEscape, "anchor": anchor, "drawing": draw.DrawingAddress, "mark": draw.ProductMark,
+		"list": func(words ...string) []string { return words }, "withdrawal": newWithdrawal}
 	shared, err := template.New("layout.html").Funcs(functions).Option("missingkey=error").ParseFS(templates, "templates/layout.html", "templates/parts.html")
 	if err != nil {
 		return nil, fmt.Errorf("the layout: %w", err)
@@ -54,6 +55,14 @@ func (s *Site) Parse(folder fs.FS) error {
 	}
 	return nil
 }
+
+// A withdrawal is the form that takes a record away.
+type withdrawal struct {
+	CSRF, Shown string
+	*DoneView
+}
+
+func newWithdrawal(csrf, shown string, of *DoneView) withdrawal { return withdrawal{csrf, shown, of} }
 
 // anchor writes a name as an id of an element, which must not hold blanks: an attribute that names ids would take it for two.
 func anchor(name string) string { return strings.ReplaceAll(url.QueryEscape(name), "%", "_") }
