@@ -2,10 +2,12 @@
 import { startBeds } from './beds.js'
 import { startSeason } from './season.js'
 import { newTally } from './tally.js'
-import { startWalk } from './walk.js'
+import { newWalk, newWalkList } from './walk.js'
 
 document.addEventListener('alpine:init', () => {
   window.Alpine.data('tally', newTally)
+  window.Alpine.data('walk', newWalk)
+  window.Alpine.data('walkList', newWalkList)
 })
 
 document.addEventListener('keydown', (event) => {
@@ -18,7 +20,6 @@ document.addEventListener('keydown', (event) => {
 
 startSeason()
 startBeds()
-startWalk()
 
 // The count page opens without signal from the second time on; only a secure address has what that needs.
 navigator.serviceWorker?.register('/worker.js').catch(() => {})

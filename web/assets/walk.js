@@ -1,261 +1,194 @@
-// walk.js wires the count of all rows: taps, the next row, what waits to be sent. What is counted is safe on the phone at every tap.
+// walk.js: the count of all rows as a component of the page. What is counted is safe on the phone at every tap.
+import { expectedInAll, expectedOn, fieldsOf, morePlants, newCount, spoiledOf, stepped, tapped, totalOf, wrongWith } from './count.js'
 import { dropDraft, keepDraft, readDraft } from './draft.js'
 import { newID, openQueue } from './queue.js'
+import { beside, localMinute, nextToCount, placeOf } from './route.js'
 import { newSender } from './send.js'
-import { sumOf } from './tally.js'
-import { refusal, showWaiting } from './waiting.js'
+import { refusalWords, waitingWords } from './waiting.js'
 
 const wordsKey = 'dew-count:words'
 const settled = 700 // ms after a count in which the button takes no press
 const again = 20_000 // ms after which what waits is tried again
+const byMany = 5
 
-// localMinute writes a time as the farm's clock shows it: 2026-07-09T06:20.
-export function localMinute(date, zone) {
-  const parts = Object.fromEntries(new Intl.DateTimeFormat('en-CA', {
-    timeZone: zone, year: 'numeric', month: '2-digit', day: '2-digit', hour: '2-digit', minute: '2-digit', hourCycle: 'h23',
-  }).formatToParts(date).map(({ type, value }) => [type, value]))
-  return `${parts.year}-${parts.month}-${parts.day}T${parts.hour}:${parts.minute}`
+const noRow = { id: '', name: '', form: '', plants: 0, sample: 0, hint: '', expected: [], window: [], tests: '', wag: false, waiting: '' }
+
+export function newWalk() {
+  let queue
+  let send = () => {}
+  return {
+    data: null,
+    loading: true,
+    rows: [],
+    rungs: [],
+    row: noRow,
+    count: newCount(noRow, []),
+    seen: { spoiled: '', cause: '', note: '' },
+    advice: '',
+    noted: '',
+    asked: false, // whether the button says that the row is empty
+    busy: false,
+    many: false,
+    withWords: localStorage.getItem(wordsKey) !== 'hidden',
+    last: null, // the count that was made last, to be corrected
+    waiting: '',
+    atDoor: false,
+    refused: [],
+
+    async init() {
+      this.data = JSON.parse(document.getElementById('walk-data').textContent)
+      this.rungs = this.data.rungs
+      this.rows = this.data.rows
+      const wanted = new URLSearchParams(location.search).get('row')
+      this.show(this.rows.find((r) => r.id === wanted) ?? nextToCount(this.rows, this.rows.at(-1)))
+      queue = await openQueue()
+      send = newSender(queue, (state, records) => this.told(state, records))
+      addEventListener('online', send)
+      document.addEventListener('visibilitychange', () => { if (!document.hidden) send() })
+      setInterval(send, again)
+      this.loading = false
+      send()
+    },
+
+    // What the page says.
+    now() { return this.data.now || localMinute(new Date(), this.data.zone) },
+    today() { return this.now().slice(0, 10) },
+    get hint() { return this.noted || placeOf(this.rows, this.row) + this.row.hint },
+    get total() { return `${totalOf(this.count)} counted, ${expectedInAll(this.count, this.row)} expected` },
+    get saving() { return this.asked ? 'Nothing in bud: record that' : 'Record, next row' },
+    get isFaulty() { return this.advice !== '' },
+    get faultClass() { return this.isFaulty ? 'd-block' : '' },
+    get hasNoTaps() { return this.count.taps.length === 0 },
+    get hasNoWaiting() { return this.row.waiting === '' },
+    get isNotWagged() { return !this.row.wag },
+    get wordsClass() { return this.withWords ? '' : 'without-words' },
+    get lastHref() { return this.last ? `/counts/${encodeURIComponent(this.last.id)}` : '/count' },
+    get lastWords() { return this.last ? `Correct the count of ${this.last.name}` : '' },
+    get hasNoLast() { return !this.last || this.last.waits },
+    get words() { return this.byRung((rung, k) => this.data.words[this.row.form]?.[k]) },
+    get expected() { return this.byRung((rung, k) => `expected ${expectedOn(this.count, this.row, k)}`) },
+    get labels() { return this.byRung((rung) => `One more ${rung}: ${this.words[rung]}`) },
+    get drawings() { return this.byRung((rung) => `${this.data.drawings[this.row.form]}#${rung}`) },
+    get windows() { return this.byRung((rung) => (this.row.window.includes(rung) ? 'in-window' : '')) },
+    get isNoFirm() { return this.byRung((rung) => !this.row.window.includes(rung)) },
+    byRung(of) { return Object.fromEntries(this.rungs.map((rung, k) => [rung, of(rung, k)])) },
+
+    // The row that is counted.
+    show(row) {
+      this.row = row
+      this.asked = false
+      this.advice = ''
+      this.noted = ''
+      this.count = newCount(row, this.rungs, readDraft(row.id, this.today()))
+      history.replaceState(null, '', `?row=${encodeURIComponent(row.id)}`)
+    },
+    // optionLabel ticks off in the list of rows what was counted.
+    optionLabel() {
+      const { name, done } = this.rows.find((r) => r.id === this.$el.value)
+      return done ? `✓ ${name}` : name
+    },
+    get manyPressed() { return String(this.many) },
+    get wordsPressed() { return String(this.withWords) },
+    pick(event) { this.show(this.rows.find((r) => r.id === event.target.value)) },
+    rowBefore() { this.show(beside(this.rows, this.row, -1)) },
+    rowAfter() { this.show(beside(this.rows, this.row, 1)) },
+
+    // What is counted.
+    // typed is told of every letter; what was noted beside the count is no part of it.
+    typed({ target }) {
+      if (target.id.startsWith('walk-') || target.id.startsWith('firm-')) this.changed()
+    },
+    changed() {
+      this.asked = false
+      const kept = keepDraft(this.row.id, this.today(), this.count)
+      this.advice = kept ? '' : 'This phone is full: what you count here is lost if the page closes before it is recorded.'
+    },
+    become(count) {
+      this.count = count
+      this.changed()
+    },
+    tap({ currentTarget }) { this.become(tapped(this.count, currentTarget.dataset.rung, this.many ? byMany : 1)) },
+    stepBack() { this.become(stepped(this.count)) },
+    fewer() { this.become(morePlants(this.count, this.row, -1)) },
+    more() { this.become(morePlants(this.count, this.row, 1)) },
+    switchMany() { this.many = !this.many },
+    // Who is new reads beside each button how the rung looks; who knows them wins the room back.
+    switchWords() {
+      this.withWords = !this.withWords
+      localStorage.setItem(wordsKey, this.withWords ? 'shown' : 'hidden')
+    },
+
+    // An empty row is recorded only by somebody who has read that it is empty; pressed twice it is one count, and the next row is not touched.
+    async save() {
+      this.busy = true
+      if (totalOf(this.count) === 0 && !this.asked) this.asked = true
+      else await this.tryTo(() => this.record())
+      setTimeout(() => { this.busy = false }, settled)
+    },
+    async record() {
+      const wrong = wrongWith(this.count, this.row, this.seen)
+      if (wrong) return this.blame(wrong)
+      const fields = fieldsOf(this.count, this.row, { now: this.now(), counter: this.data.counter })
+      const spoiled = spoiledOf(this.count, this.row, this.seen, this.today())
+      await this.keep('counts', fields)
+      if (spoiled) await this.keep('scouting', spoiled)
+      Object.assign(this.seen, { spoiled: '', cause: '' })
+      this.row.done = fields.counted_at
+      this.last = { id: fields.id, name: this.row.id, waits: true }
+      dropDraft(this.row.id, this.today())
+      this.show(nextToCount(this.rows, this.row))
+      scrollTo(0, 0)
+    },
+    blame({ at, advice }) {
+      this.advice = advice
+      const field = document.getElementById(at)
+      field.closest('details')?.setAttribute('open', '')
+      field.focus()
+    },
+    noteEvent({ currentTarget }) {
+      const { event } = currentTarget.dataset
+      const words = currentTarget.textContent.replace(/\s+/g, ' ').trim().toLowerCase()
+      return this.tryTo(async () => {
+        await this.keep('events', { id: newID(), planting: this.row.id, event, on: this.today() })
+        this.noted = `${this.row.name}: ${words}, noted.`
+      })
+    },
+    keepNote() {
+      const note = this.seen.note.trim()
+      if (note === '') return
+      return this.tryTo(async () => {
+        await this.keep('events', { id: newID(), planting: this.row.id, event: note, on: this.today() })
+        this.seen.note = ''
+      })
+    },
+
+    // What waits to be sent.
+    async keep(kind, fields) {
+      await queue.add({ kind, fields: { ...fields } })
+      this.waiting = `${(await queue.all()).length} waiting`
+      send()
+    },
+    // tryTo does what keeps a record; what the phone has no room for stays as it was typed.
+    async tryTo(act) {
+      try {
+        await act()
+      } catch {
+        this.advice = 'This phone could not keep it: make room on it and press again. What was counted still stands here.'
+      }
+    },
+    told(state, records) {
+      this.waiting = waitingWords(state, records)
+      this.atDoor = state === 'door'
+      this.refused = records.filter((r) => r.refused).map((r) => ({ ...r, words: refusalWords(r) }))
+      if (this.last) this.last = { ...this.last, waits: records.some((r) => r.id === this.last.id) }
+    },
+    // refusal is the record beside whose reason a button was pressed.
+    sendAgain() { return queue.retry({ ...this.refusal, fields: { ...this.refusal.fields } }).then(send) },
+    throwAway() { return queue.remove(this.refusal.number).then(send) },
+  }
 }
 
-// nextToCount returns the next row in walking order that is worth a count and has none of today, else the one after.
-export function nextToCount(rows, row) {
-  const at = rows.indexOf(row) + 1
-  const onward = [...rows.slice(at), ...rows.slice(0, at)]
-  return onward.find((r) => r.due && !r.done) ?? onward[0]
-}
-
-// placeOf says how far the walk is, before what there is to know of a row.
-export function placeOf(rows, row) {
-  const counted = rows.filter((r) => r.done).length
-  const left = rows.filter((r) => r.due && !r.done).length
-  if (row.done) return `Counted today at ${row.done.slice(11)}. `
-  if (left === 0) return counted > 0 ? 'All is counted that is worth it. ' : ''
-  return `${left} ${left === 1 ? 'row' : 'rows'} to count. `
-}
-
-export async function startWalk() {
-  const root = document.getElementById('walk')
-  if (!root) return
-  const data = JSON.parse(document.getElementById('walk-data').textContent)
-  const part = (id) => document.getElementById(id)
-  const all = (selector) => [...root.querySelectorAll(selector)]
-  const pick = part('walk-pick')
-  const plants = part('walk-plants')
-  const inputs = all('.rung-count')
-  const firms = all('#walk-firm input')
-  const queue = await openQueue()
-  let row = data.rows[0]
-  let taps = []
-  let asked = false // whether the button says that the row is empty
-  const usual = part('walk-save').textContent
-  let last = null // the count that was made last, to be corrected
-  let id = newID() // of the count that is being made: pressed twice it is one
-
-  const inputOf = (rung) => inputs.find((input) => input.dataset.rung === rung)
-  const now = () => data.now || localMinute(new Date(), data.zone)
-  const today = () => now().slice(0, 10)
-  const counted = () => sumOf(inputs.map((i) => i.value))
-
-  function changed() {
-    ask(false)
-    const kept = keepDraft(row.id, today(), { id, taps, plants: plants.value, stems: inputs.map((i) => i.value), firm: firms.map((i) => i.value) })
-    fault(kept ? '' : 'This phone is full: what you count here is lost if the page closes before it is recorded.')
-    total()
-  }
-
-  function total() {
-    const sample = Number.parseInt(plants.value, 10) || 0
-    all('.rung-expected').forEach((place, k) => { place.textContent = `expected ${Math.round(row.expected[k] * sample)}` })
-    part('walk-total').textContent = `${counted()} counted, ${Math.round(row.expected.reduce((a, b) => a + b, 0) * sample)} expected`
-    part('walk-undo').disabled = taps.length === 0
-  }
-
-  function show(next) {
-    row = next
-    ask(false)
-    const draft = readDraft(row.id, today())
-    id = draft?.id ?? newID()
-    taps = draft?.taps ?? []
-    pick.value = row.id
-    plants.value = draft?.plants ?? String(row.sample)
-    inputs.forEach((input, k) => { input.value = draft?.stems[k] ?? '' })
-    firms.forEach((input, k) => { input.value = draft?.firm[k] ?? '' })
-    part('walk-hint').textContent = placeOf(data.rows, row) + row.hint
-    part('walk-spray').textContent = row.waiting
-    part('walk-spray').hidden = !row.waiting
-    part('walk-firm').hidden = !row.wag
-    part('walk-tests').textContent = row.tests
-    draw()
-    fault('')
-    total()
-    history.replaceState(null, '', `?row=${encodeURIComponent(row.id)}`)
-  }
-
-  // draw gives the buttons and the stage card the ladder and the words of the row's flower.
-  function draw() {
-    all('[data-firm]').forEach((box) => { box.hidden = !row.window.includes(box.dataset.firm) })
-    all('[data-rung]').forEach((place) => {
-      const rung = place.dataset.rung
-      place.querySelector('use')?.setAttribute('href', `${data.drawings[row.form]}#${rung}`)
-      if (place.matches('li')) place.classList.toggle('in-window', row.window.includes(rung))
-    })
-    const words = data.words[row.form]
-    for (const places of [all('#walk-stage .stage-words'), all('.rung-words')]) places.forEach((place, k) => { place.textContent = words[k] })
-    all('.rung-button').forEach((button, k) => button.setAttribute('aria-label', `One more ${button.dataset.rung}: ${words[k]}`))
-  }
-
-  // marked ticks off in the list of rows what was counted.
-  function marked() {
-    for (const option of pick.options) {
-      const { name, done } = data.rows.find((r) => r.id === option.value)
-      option.textContent = done ? `✓ ${name}` : name
-    }
-  }
-
-  function fault(advice) {
-    part('walk-fault').textContent = advice
-    part('walk-fault').classList.toggle('d-block', advice !== '')
-    plants.setAttribute('aria-invalid', String(advice !== ''))
-  }
-
-  // told shows what came of sending.
-  function told(state, records) {
-    showWaiting(part('walk-waiting'), state, records)
-    part('walk-refused').replaceChildren(...records.filter((r) => r.refused).map((r) => refusal(r, queue, send)))
-    part('walk-last').hidden = !last || records.some((r) => r.id === last.id)
-    if (last) Object.assign(part('walk-last').firstElementChild, { href: `/counts/${encodeURIComponent(last.id)}`, textContent: `Correct the count of ${last.name}` })
-  }
-  const send = newSender(queue, told)
-
-  async function keep(kind, fields) {
-    await queue.add({ kind, fields })
-    part('walk-waiting').textContent = `${(await queue.all()).length} waiting`
-    send()
-  }
-
-  // tryTo does what keeps a record; what the phone has no room for stays as it was typed.
-  async function tryTo(act) {
-    try {
-      await act()
-    } catch {
-      fault('This phone could not keep it: make room on it and press again. What was counted still stands here.')
-    }
-  }
-
-  // ask sets what the button says: an empty row is recorded only by somebody who has read that it is empty.
-  function ask(empty) {
-    asked = empty
-    part('walk-save').textContent = empty ? 'Nothing in bud: record that' : usual
-  }
-
-  async function save() {
-    part('walk-save').disabled = true // pressed twice it is one count, and the next row is not touched
-    if (counted() === 0 && !asked) ask(true)
-    else await tryTo(record)
-    setTimeout(() => { part('walk-save').disabled = false }, settled)
-  }
-
-  // wrong shows what is wrong with the count and where, and tells whether anything is.
-  function wrong() {
-    const blame = (advice, input) => {
-      fault(advice)
-      input.closest('details')?.setAttribute('open', '')
-      input.focus()
-      return true
-    }
-    const n = Number(plants.value)
-    if (!Number.isInteger(n) || n < 1 || n > row.plants) return blame(`Write how many plants were counted: 1 to ${row.plants}.`, plants)
-    const odd = [...inputs, ...firms].find((input) => input.value.trim() !== '' && !/^\d+$/.test(input.value.trim()))
-    if (odd) return blame(`${odd.dataset.rung}: “${odd.value}” is no whole number.`, odd)
-    const spoiled = part('spoiled').value.trim()
-    if (spoiled === '') return false
-    if (Number(spoiled) > counted()) return blame(`${spoiled} spoiled of ${counted()} counted cannot be.`, part('spoiled'))
-    if (!/^\d+$/.test(spoiled) || part('cause').value.trim() === '') return blame('Write how many stems are spoiled, and by what.', part('spoiled'))
-    return false
-  }
-
-  async function record() {
-    if (wrong()) return
-    const fields = { id, planting: row.id, counted_at: now(), plants_counted: String(Number(plants.value)), counter: data.counter }
-    for (const input of inputs) if (input.value.trim()) fields[`stems_${input.dataset.rung}`] = input.value.trim()
-    for (const input of firms) if (row.wag && input.value.trim() && row.window.includes(input.dataset.rung)) fields[`firm_${input.dataset.rung}`] = input.value.trim()
-    await keep('counts', fields)
-    const spoiled = part('spoiled').value.trim()
-    if (spoiled !== '') {
-      await keep('scouting', { id: `${id}-s`, planting: row.id, on: today(), cause: part('cause').value.trim(), stems: String(Math.max(1, counted())), spoiled })
-      part('spoiled').value = ''
-      part('cause').value = ''
-    }
-    row.done = fields.counted_at
-    last = { id, name: row.id }
-    dropDraft(row.id, today())
-    marked()
-    show(nextToCount(data.rows, row))
-    scrollTo(0, 0)
-  }
-
-  function step(by) {
-    const at = data.rows.indexOf(row) + by
-    show(data.rows[(at + data.rows.length) % data.rows.length])
-  }
-
-  const press = (button, pressed) => button.setAttribute('aria-pressed', String(pressed))
-  const isPressed = (button) => button.getAttribute('aria-pressed') === 'true'
-  const on = (name, act) => part(name).addEventListener('click', act)
-  root.addEventListener('click', (event) => {
-    const button = event.target.closest('.rung-button')
-    if (!button) return
-    const by = isPressed(part('walk-step')) ? 5 : 1
-    const input = inputOf(button.dataset.rung)
-    input.value = String(sumOf([input.value]) + by)
-    taps.push([button.dataset.rung, by])
-    changed()
-  })
-  root.addEventListener('input', changed)
-  on('walk-undo', () => {
-    const [rung, by] = taps.pop()
-    const input = inputOf(rung)
-    input.value = String(Math.max(0, sumOf([input.value]) - by))
-    changed()
-  })
-  on('walk-step', ({ currentTarget }) => press(currentTarget, !isPressed(currentTarget)))
-  // Who is new reads beside each button how the rung looks; who knows them wins the room back.
-  const words = (shown) => {
-    press(part('walk-words'), shown)
-    root.classList.toggle('without-words', !shown)
-    localStorage.setItem(wordsKey, shown ? 'shown' : 'hidden')
-  }
-  on('walk-words', ({ currentTarget }) => words(!isPressed(currentTarget)))
-  words(localStorage.getItem(wordsKey) !== 'hidden')
-  for (const [name, by] of [['walk-fewer', -1], ['walk-more', 1]]) {
-    on(name, () => {
-      plants.value = String(Math.min(row.plants, Math.max(1, sumOf([plants.value]) + by)))
-      changed()
-    })
-  }
-  on('walk-save', save)
-  on('walk-back-row', () => step(-1))
-  on('walk-next-row', () => step(1))
-  pick.addEventListener('change', () => show(data.rows.find((r) => r.id === pick.value)))
-  all('[data-event]').forEach((button) => button.addEventListener('click', () => tryTo(async () => {
-    await keep('events', { id: newID(), planting: row.id, event: button.dataset.event, on: today() })
-    part('walk-hint').textContent = `${row.name}: ${button.textContent.toLowerCase()}, noted.`
-  })))
-  on('keep-note', () => tryTo(async () => {
-    const note = part('note').value.trim()
-    if (note === '') return
-    await keep('events', { id: newID(), planting: row.id, event: note, on: today() })
-    part('note').value = ''
-  }))
-
-  addEventListener('online', send)
-  document.addEventListener('visibilitychange', () => { if (!document.hidden) send() })
-  setInterval(send, again)
-
-  const wanted = new URLSearchParams(location.search).get('row')
-  marked()
-  show(data.rows.find((r) => r.id === wanted) ?? nextToCount(data.rows, data.rows.at(-1)))
-  root.hidden = false
-  part('walk-list').hidden = true
-  send()
+// newWalkList is the list of rows for who has no scripts: with them the walk takes its place.
+export function newWalkList() {
+  return { walks: true }
 }

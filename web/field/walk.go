@@ -38,6 +38,7 @@ type walkData struct {
 	Now      string              `json:"now"` // in the demo, whose clock stands; empty where the phone's own time counts
 	Zone     string              `json:"zone"`
 	Counter  string              `json:"counter"`
+	Rungs    []string            `json:"rungs"`
 	Rows     []walkRow           `json:"rows"`
 	Words    map[string][]string `json:"words"` // of the rungs, by form
 	Drawings map[string]string   `json:"drawings"`
@@ -69,7 +70,7 @@ func (s view) walk(c *echo.Context, snap *say.Snapshot) error {
 		v.Data.Now = day.At(snap.View.Today, 6, 0).String()
 	}
 	for k := range crop.Rung(crop.Rungs) {
-		v.Rungs = append(v.Rungs, draw.NewRung(ladder.Any, k))
+		v.Rungs, v.Data.Rungs = append(v.Rungs, draw.NewRung(ladder.Any, k)), append(v.Data.Rungs, k.String())
 	}
 	for _, id := range work.Walk(snap.Book, snap.View.Today) {
 		i := snap.Index(id)
