@@ -66,7 +66,7 @@ func (who crew) morning(b *book.Book, field *standin.Field, place book.Place, d 
 
 // withID gives a cut the id that a notebook without one would.
 func withID(c book.Cut) book.Cut {
-	row := c.Record().Rows[0]
+	row := c.Record().Lines[0]
 	return book.ReadCut(book.NewFields(func(name string) string {
 		for i, column := range book.Cuts.Columns {
 			if column == name {
@@ -114,7 +114,7 @@ func (w *morningsWork) note(done done, seen standin.Seen, planting string, d day
 	}
 	add := func(event string) {
 		e := book.Event{Planting: planting, Event: event, On: d}
-		row := e.Record().Rows[0]
+		row := e.Record().Lines[0]
 		w.events = append(w.events, book.ReadEvent(book.NewFields(func(name string) string {
 			return map[string]string{"planting": row[0], "event": row[1], "on": row[2]}[name]
 		})))

@@ -51,7 +51,7 @@ func TestDemoIsAFarm(t *testing.T) {
 	}
 	for _, k := range book.Kinds() {
 		for _, r := range b.Records(k) {
-			if err := b.Check(r, book.FormCare); err != nil {
+			if err := b.Check(r, book.OfForm); err != nil {
 				t.Errorf("%s %s: %v", k.Name, r.ID(), err)
 			}
 		}

@@ -49,7 +49,7 @@ func (f *Farm) ChooseSchool(ctx context.Context, who, cropID, question, shown, s
 		now, there := b.Record(book.Schools, record.ID())
 		switch {
 		case there && shown != now.Field("school") || !there && shown != "":
-			maker, _ := b.Maker(book.Schools, record.ID())
+			maker, _ := b.AuthorOf(book.Schools, record.ID())
 			return book.Change{}, &book.Changed{Now: now, By: maker.By}
 		case school == "" && there:
 			return book.Change{Withdraw: []book.Record{record}}, nil

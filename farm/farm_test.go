@@ -96,7 +96,7 @@ func TestFormsRefuseWhatCannotBe(t *testing.T) {
 		err := f.Add(ctx, "", c.record)
 		faults, ok := errors.AsType[fault.List](err)
 		if !ok || faults[0].Field != c.field || !strings.Contains(faults[0].Advice, c.advice) {
-			t.Errorf("%s %v: %v, want %s … %s", c.record.Kind.Name, c.record.Rows[0], err, c.field, c.advice)
+			t.Errorf("%s %v: %v, want %s … %s", c.record.Kind.Name, c.record.Lines[0], err, c.field, c.advice)
 		}
 	}
 	if revision, _ := store.Revision(ctx); revision != 1 {

@@ -32,7 +32,7 @@ func TestUndoingAJobTakesBackWhatItWroteDown(t *testing.T) {
 		}
 		after, _, _ := store.Load(ctx)
 		if now, _ := after.Planting(p.ID); now.Record().Content() != p.Record().Content() || len(after.Events) != len(before.Events) || len(after.Jobs) != len(before.Jobs) {
-			t.Errorf("%s undone: %v with %d dates and %d jobs, want %v with %d and %d", task, now.Record().Rows, len(after.Events), len(after.Jobs), p.Record().Rows, len(before.Events), len(before.Jobs))
+			t.Errorf("%s undone: %v with %d dates and %d jobs, want %v with %d and %d", task, now.Record().Lines, len(after.Events), len(after.Jobs), p.Record().Lines, len(before.Events), len(before.Jobs))
 		}
 	}
 }
@@ -55,7 +55,7 @@ func TestAJobThatIsGivenStaysWhereItWasMovedTo(t *testing.T) {
 	if got := b.Jobs[0]; got.State != book.JobMoved || got.On != day.Must("2026-07-12") || got.Person != "Ilka" {
 		t.Errorf("given away it is %+v, want moved to 12 July and Ilka's", got)
 	}
-	if made, ok := b.Maker(book.Jobs, "ZC1 net"); !ok || made.By != "Tam" {
+	if made, ok := b.AuthorOf(book.Jobs, "ZC1 net"); !ok || made.By != "Tam" {
 		t.Errorf("it was written down by %q, want Tam", made.By)
 	}
 }

@@ -23,7 +23,7 @@ func (f *Farm) change(ctx context.Context, who string, plan func(*book.Book) (bo
 			return book.Change{}, err
 		}
 		c.Who, c.Stamp = who, f.Stamp()
-		if err := after.Apply(c, book.FormCare); err != nil {
+		if err := after.Apply(c, book.OfForm); err != nil {
 			return c, err
 		}
 		if c.HasCrops() {

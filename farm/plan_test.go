@@ -310,9 +310,9 @@ func TestPlacingAndAppointments(t *testing.T) {
 
 // A record that was superseded when there were fewer columns is still read.
 func TestOldHistoryIsRead(t *testing.T) {
-	past := book.Past{Kind: "plantings", Content: `[["ZC1","Zinnia coral","A","direct","2026-05-01","","","","60","",""]]`}
+	past := book.Version{Kind: "plantings", Content: `[["ZC1","Zinnia coral","A","direct","2026-05-01","","","","60","",""]]`}
 	r, err := past.Record()
-	if err != nil || len(r.Rows[0]) != len(book.Plantings.Columns) || r.Field("plants") != "60" || r.Field("squares") != "" {
+	if err != nil || len(r.Lines[0]) != len(book.Plantings.Columns) || r.Field("plants") != "60" || r.Field("squares") != "" {
 		t.Errorf("%v, %v", r, err)
 	}
 }

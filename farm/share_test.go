@@ -188,7 +188,7 @@ func TestARoundIsKeptWhole(t *testing.T) {
 	b, revision, _ := store.Load(ctx)
 	was, _ := before.Planting("ZC1")
 	if now, _ := b.Planting("ZC1"); now.Record().Content() != was.Record().Content() || len(b.Jobs) != 0 || revision != 3 {
-		t.Errorf("undone, the planting is %v with %d jobs in revision %d", now.Record().Rows, len(b.Jobs), revision)
+		t.Errorf("undone, the planting is %v with %d jobs in revision %d", now.Record().Lines, len(b.Jobs), revision)
 	}
 	if err := f.Undo(ctx, "Tam", book.Jobs, make([]string, farm.MostUndone+1)...); err == nil {
 		t.Error("undo has no bound")

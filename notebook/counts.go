@@ -18,7 +18,7 @@ func group(k *book.Kind, rows []*placed) []*placed {
 	byID := make(map[string]*placed)
 	byHead := make(map[string]*placed)
 	for _, row := range rows {
-		fields := row.record.Rows[0]
+		fields := row.record.Lines[0]
 		id := field(fields, "id")
 		headOf := strings.Join([]string{field(fields, "counted_at"), field(fields, "planting"), field(fields, "plants_counted"),
 			field(fields, "counter")}, "\x00")
@@ -33,7 +33,7 @@ func group(k *book.Kind, rows []*placed) []*placed {
 			byHead[headOf] = row
 			count = row
 		} else {
-			count.record.Rows = append(count.record.Rows, fields)
+			count.record.Lines = append(count.record.Lines, fields)
 			count.lines = append(count.lines, row.lines...)
 			for name, columns := range row.column {
 				count.column[name] = append(count.column[name], columns...)
@@ -49,7 +49,7 @@ func group(k *book.Kind, rows []*placed) []*placed {
 // apart tells whether a row with an id not seen before belongs to a count whose rows have each an id of their own.
 func apart(count *placed, field func([]string, string) string, id string, fields []string) bool {
 	ids := map[string]bool{id: true}
-	for _, row := range count.record.Rows {
+	for _, row := range count.record.Lines {
 		if field(row, "rung") == field(fields, "rung") || ids[field(row, "id")] {
 			return false
 		}

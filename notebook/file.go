@@ -94,7 +94,7 @@ func readFile(folder fs.FS, k *book.Kind) ([]*placed, error) {
 			p.column[column] = []int{at}
 			row[slices.Index(k.Columns, column)] = harmful(read[i])
 		}
-		p.record = book.Record{Kind: k, Rows: [][]string{row}}
+		p.record = book.Record{Kind: k, Lines: [][]string{row}}
 		rows = append(rows, p)
 	}
 }

@@ -38,7 +38,7 @@ func Read(folder fs.FS, base *book.Book) (*book.Book, book.Change, error) {
 			Advice: fmt.Sprintf("the setting %s is missing: add a line for it", missing)}
 	}
 	for _, p := range r.fresh {
-		if err := r.book.Check(p.record, book.NotebookCare); err != nil {
+		if err := r.book.Check(p.record, book.OfNotebook); err != nil {
 			return nil, book.Change{}, p.fault(err)
 		}
 	}
@@ -118,7 +118,7 @@ type reader struct {
 	book   *book.Book
 	known  map[*book.Kind]map[string]book.Record
 	fresh  []*placed
-	pasts  []book.Past
+	pasts  []book.Version
 }
 
 func (r *reader) readKind(k *book.Kind) error {
@@ -132,7 +132,7 @@ func (r *reader) readKind(k *book.Kind) error {
 	}
 	mine := make(map[string]bool)
 	for _, p := range group(k, rows) {
-		record, err := new(book.Book).Read(k, p.record.Rows)
+		record, err := new(book.Book).Read(k, p.record.Lines)
 		if err != nil {
 			return p.fault(err)
 		}
@@ -148,7 +148,7 @@ func (r *reader) readKind(k *book.Kind) error {
 			}
 			continue
 		}
-		if _, err := r.book.Read(k, record.Rows); err != nil {
+		if _, err := r.book.Read(k, record.Lines); err != nil {
 			return p.fault(err)
 		}
 		r.fresh = append(r.fresh, p)
@@ -166,9 +166,9 @@ func (r *reader) readHistory() error {
 		there[strings.Join(p.Row(), "\x00")]++
 	}
 	for _, p := range rows {
-		fields := p.record.Rows[0]
+		fields := p.record.Lines[0]
 		f := book.NewFields(func(name string) string { return fields[slices.Index(book.History.Columns, name)] })
-		past := book.ReadPast(f)
+		past := book.ReadVersion(f)
 		if err := f.Faults(); err != nil {
 			return p.fault(err)
 		}

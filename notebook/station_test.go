@@ -28,7 +28,7 @@ func TestStationsOfManyKinds(t *testing.T) {
 		}
 		var got []string
 		for _, d := range days {
-			got = append(got, strings.Join(d.Record().Rows[0], ","))
+			got = append(got, strings.Join(d.Record().Lines[0], ","))
 		}
 		if all := strings.Join(got, " "); all != c.want {
 			t.Errorf("%s: %q, want %q", name, all, c.want)

@@ -22,7 +22,7 @@ func Files(b *book.Book) ([]File, error) {
 	for _, k := range book.Kinds() {
 		rows := [][]string{k.Columns}
 		for _, record := range b.Records(k) {
-			rows = append(rows, record.Rows...)
+			rows = append(rows, record.Lines...)
 		}
 		files = append(files, File{k.Name + ".csv", table(rows)})
 	}

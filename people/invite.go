@@ -72,8 +72,8 @@ func (p *People) EndInvitation(ctx context.Context, hash string) error {
 
 // Invited returns the invitation of a secret, and the person whose password it renews, if it does.
 func (p *People) Invited(ctx context.Context, secret, from string) (Invitation, Person, error) {
-	doors := p.guard.secretDoors("link", from)
-	if err := p.guard.enter(doors...); err != nil {
+	limits := p.guard.secretLimits("link", from)
+	if err := p.guard.enter(limits...); err != nil {
 		return Invitation{}, Person{}, err
 	}
 	all, err := p.Invitations(ctx)
@@ -84,7 +84,7 @@ func (p *People) Invited(ctx context.Context, secret, from string) (Invitation, 
 	if i < 0 {
 		return Invitation{}, Person{}, ErrNoLink
 	}
-	p.guard.passed(doors...)
+	p.guard.passed(limits...)
 	if all[i].Person == "" {
 		return all[i], Person{}, nil
 	}

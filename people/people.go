@@ -66,7 +66,7 @@ type Store interface {
 	EndInvitation(ctx context.Context, hash string) (bool, error)
 }
 
-// People is the farm's people and their doors. Its methods can be called at the same time.
+// People is the farm's people and how they come in. Its methods can be called at the same time.
 type People struct {
 	store Store
 	clock func() time.Time
@@ -87,7 +87,7 @@ func NewCode() string {
 	return text[:4] + "-" + text[4:8]
 }
 
-// The errors of a door; each tells a person what to do.
+// The errors of coming in; each tells a person what to do.
 var (
 	ErrWrong     = errors.New("this name and password do not belong together: type them again, or ask the owner for a new link")
 	ErrCode      = errors.New("this is not the code: read it again in the terminal in which Dew Count was started")
@@ -135,15 +135,15 @@ func named(name string) func(Person) bool {
 
 // SetUp makes the first owner. It needs the code, and that nobody is there yet.
 func (p *People) SetUp(ctx context.Context, code, name, password, from string) (Person, error) {
-	doors := p.guard.secretDoors("code", from)
-	if err := p.guard.enter(doors...); err != nil {
+	limits := p.guard.secretLimits("code", from)
+	if err := p.guard.enter(limits...); err != nil {
 		return Person{}, err
 	}
 	typed := strings.ToUpper(strings.NewReplacer("-", "", " ", "").Replace(code))
 	if p.code == "" || subtle.ConstantTimeCompare([]byte(typed), []byte(strings.ReplaceAll(p.code, "-", ""))) != 1 {
 		return Person{}, fault.List{{Field: "code", Advice: ErrCode.Error()}}
 	}
-	p.guard.passed(doors...)
+	p.guard.passed(limits...)
 	p.mutex.Lock()
 	defer p.mutex.Unlock()
 	all, err := p.store.People(ctx)
@@ -180,8 +180,8 @@ func (p *People) newPerson(all []Person, name, password string, role Role) (Pers
 
 // SignIn returns the person of a name and password. What comes from one place, or for one name, is slowed after some tries.
 func (p *People) SignIn(ctx context.Context, name, password, from string) (Person, error) {
-	doors := p.guard.signInDoors(name, from)
-	if err := p.guard.enter(doors...); err != nil {
+	limits := p.guard.signInLimits(name, from)
+	if err := p.guard.enter(limits...); err != nil {
 		return Person{}, err
 	}
 	if utf8.RuneCountInString(password) > longest {
@@ -194,22 +194,22 @@ func (p *People) SignIn(ctx context.Context, name, password, from string) (Perso
 	if !matches(password, who.Password) { // also tried for nobody, so that both take as long
 		return Person{}, ErrWrong
 	}
-	p.guard.passed(doors...)
-	p.guard.atHome(doors[0])
+	p.guard.passed(limits...)
+	p.guard.atHome(limits[0])
 	return who, nil
 }
 
 // ChangePassword gives a person who knows the old password a new one. All their other sessions end.
 func (p *People) ChangePassword(ctx context.Context, id, old, password, from string) (Person, error) {
-	doors := []door{doorOf(fewTries, "password", id, placeOf(from))}
-	if err := p.guard.enter(doors...); err != nil {
+	limits := []limit{limitOf(fewTries, "password", id, placeOf(from))}
+	if err := p.guard.enter(limits...); err != nil {
 		return Person{}, err
 	}
 	return p.change(ctx, id, func(_ []Person, who Person) (Person, error) {
 		if !matches(old, who.Password) {
 			return who, fault.List{{Field: "old", Advice: "this is not your password of now: type it again"}}
 		}
-		p.guard.passed(doors...)
+		p.guard.passed(limits...)
 		return renewed(who, password)
 	})
 }
@@ -290,13 +290,13 @@ func (p *People) DropCalendar(ctx context.Context, id string) error {
 
 // OfCalendar returns the person of a calendar's secret.
 func (p *People) OfCalendar(ctx context.Context, secret, from string) (Person, error) {
-	doors := p.guard.secretDoors("calendar", from)
-	if err := p.guard.enter(doors...); err != nil {
+	limits := p.guard.secretLimits("calendar", from)
+	if err := p.guard.enter(limits...); err != nil {
 		return Person{}, err
 	}
 	who, err := p.find(ctx, func(x Person) bool { return x.Calendar != "" && x.Calendar == secretHash(secret) })
 	if err == nil {
-		p.guard.passed(doors...)
+		p.guard.passed(limits...)
 	}
 	return who, err
 }

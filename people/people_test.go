@@ -312,7 +312,7 @@ func TestWhatIsTypedFillsNoMemory(t *testing.T) {
 		}
 	}
 	for i := range 3 * mostDoors {
-		p.guard.enter(doorOf(fewTries, "test", fmt.Sprint(i)))
+		p.guard.enter(limitOf(fewTries, "test", fmt.Sprint(i)))
 	}
 	if n := p.guard.tried.Len(); n > mostDoors {
 		t.Errorf("%d doors are remembered, want at most %d", n, mostDoors)

@@ -20,7 +20,7 @@ func (s *Slowed) Error() string {
 	return fmt.Sprintf("too many tries: wait %s and try again", s.After.Round(time.Second))
 }
 
-// What a door bears: some tries are free, then the wait doubles from one second up to longestWait. A door that was quiet for twice so long
+// What a limit bears: some tries are free, then the wait doubles from one second up to longestWait. A door that was quiet for twice so long
 // is forgotten, and no more than mostDoors are remembered.
 const (
 	fewTries    = 5  // of one name from one place, or of a secret
@@ -30,15 +30,15 @@ const (
 	mostDoors   = 10_000
 )
 
-// A door is what tries come by: its name is bounded, however long what was typed is.
-type door struct {
+// A limit is what tries come by: its name is bounded, however long what was typed is.
+type limit struct {
 	name string
 	free int // tries
 }
 
-func doorOf(free int, parts ...string) door {
+func limitOf(free int, parts ...string) limit {
 	sum := sha256.Sum256([]byte(strings.Join(parts, "\x00")))
-	return door{hex.EncodeToString(sum[:12]), free}
+	return limit{hex.EncodeToString(sum[:12]), free}
 }
 
 // placeOf returns what of an address tells one place from another: a network of IPv6 gives one machine any number of addresses.
@@ -49,20 +49,20 @@ func placeOf(from string) string {
 	return from
 }
 
-// signInDoors are the doors by which somebody signs in by name. A place that the name has come in from before is not held up by others'
+// signInDoors are the limits by which somebody signs in by name. A place that the name has come in from before is not held up by others'
 // tries of that name.
-func (t *throttle) signInDoors(name, from string) []door {
+func (t *throttle) signInLimits(name, from string) []limit {
 	name, from = strings.ToLower(strings.TrimSpace(name)), placeOf(from)
-	doors := []door{doorOf(fewTries, "name at place", name, from), doorOf(placeTries, "place", from)}
-	if !t.homes.Contains(doors[0].name) {
-		doors = append(doors, doorOf(nameTries, "name", name))
+	limits := []limit{limitOf(fewTries, "name at place", name, from), limitOf(placeTries, "place", from)}
+	if !t.homes.Contains(limits[0].name) {
+		limits = append(limits, limitOf(nameTries, "name", name))
 	}
-	return doors
+	return limits
 }
 
-// secretDoors are the doors by which a secret of a kind is tried: an old calendar that a phone still asks for must not shut the sign-in.
-func (t *throttle) secretDoors(kind, from string) []door {
-	return []door{doorOf(fewTries, kind, placeOf(from))}
+// secretDoors are the limits by which a secret of a kind is tried: an old calendar that a phone still asks for must not shut the sign-in.
+func (t *throttle) secretLimits(kind, from string) []limit {
+	return []limit{limitOf(fewTries, kind, placeOf(from))}
 }
 
 // A throttle slows guessing.
@@ -70,11 +70,11 @@ type throttle struct {
 	clock func() time.Time
 
 	mutex sync.Mutex
-	tried *lru.Cache[string, tries] // by door
-	homes *lru.Cache[string, bool]  // doors of a name at a place by which it has come in
+	tried *lru.Cache[string, tries] // by limit
+	homes *lru.Cache[string, bool]  // limits of a name at a place by which it has come in
 }
 
-// tries are what was tried at a door in vain.
+// tries are what was tried at a limit in vain.
 type tries struct {
 	failures int
 	closed   time.Time // until then
@@ -88,18 +88,18 @@ func newThrottle(clock func() time.Time) *throttle {
 	return t
 }
 
-// enter counts a try at each door, before anything is compared: any number of tries at once are as many. It returns a *Slowed, and counts
-// nothing, where one of the doors is closed.
-func (t *throttle) enter(doors ...door) error {
+// enter counts a try at each limit, before anything is compared: any number of tries at once are as many. It returns a *Slowed, and counts
+// nothing, where one of the limits is reached.
+func (t *throttle) enter(limits ...limit) error {
 	t.mutex.Lock()
 	defer t.mutex.Unlock()
 	now := t.clock()
-	for _, d := range doors {
+	for _, d := range limits {
 		if at, ok := t.tried.Peek(d.name); ok && now.Before(at.closed) {
 			return &Slowed{After: at.closed.Sub(now)}
 		}
 	}
-	for _, d := range doors {
+	for _, d := range limits {
 		at, _ := t.tried.Get(d.name)
 		if now.Sub(at.last) > 2*longestWait {
 			at = tries{}
@@ -117,11 +117,11 @@ func (t *throttle) enter(doors ...door) error {
 	return nil
 }
 
-// passed forgets the try of who came in: at the doors of others by one, at its own first door altogether.
-func (t *throttle) passed(doors ...door) {
+// passed forgets the try of who came in: at the limits of others by one, at its own first door altogether.
+func (t *throttle) passed(limits ...limit) {
 	t.mutex.Lock()
 	defer t.mutex.Unlock()
-	for i, d := range doors {
+	for i, d := range limits {
 		at, ok := t.tried.Get(d.name)
 		switch {
 		case i == 0:
@@ -137,4 +137,4 @@ func (t *throttle) passed(doors ...door) {
 }
 
 // atHome remembers that a name has come in by its door at a place.
-func (t *throttle) atHome(own door) { t.homes.Add(own.name, true) }
+func (t *throttle) atHome(own limit) { t.homes.Add(own.name, true) }

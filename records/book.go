@@ -43,7 +43,7 @@ func (r *Records) Load(ctx context.Context) (*book.Book, int64, error) {
 			return nil, 0, err
 		}
 		for _, record := range all {
-			if err := b.Restore(k, record.Rows); err != nil {
+			if err := b.Restore(k, record.Lines); err != nil {
 				return nil, 0, fmt.Errorf("%s %s in the database: %w", k.Name, record.ID(), err)
 			}
 		}
@@ -63,7 +63,7 @@ func readKind(ctx context.Context, tx *sqlx.Tx, k *book.Kind) ([]book.Record, er
 	all := make([]book.Record, len(rows))
 	if k.Parts == nil {
 		for i, row := range rows {
-			all[i] = book.Record{Kind: k, Rows: [][]string{row}}
+			all[i] = book.Record{Kind: k, Lines: [][]string{row}}
 		}
 		return all, nil
 	}
@@ -74,24 +74,24 @@ func readKind(ctx context.Context, tx *sqlx.Tx, k *book.Kind) ([]book.Record, er
 	}
 	partsByID := make(map[string][][]string)
 	for _, part := range parts {
-		id := book.Record{Kind: k, Rows: [][]string{part}}.ID()
+		id := book.Record{Kind: k, Lines: [][]string{part}}.ID()
 		partsByID[id] = append(partsByID[id], part)
 	}
 	for i, row := range rows {
-		all[i] = whole(k, row, partsByID[book.Record{Kind: k, Rows: [][]string{row}}.ID()])
+		all[i] = whole(k, row, partsByID[book.Record{Kind: k, Lines: [][]string{row}}.ID()])
 	}
 	return all, nil
 }
 
-func readPasts(ctx context.Context, tx *sqlx.Tx) ([]book.Past, error) {
+func readPasts(ctx context.Context, tx *sqlx.Tx) ([]book.Version, error) {
 	rows, err := tx.QueryContext(ctx, readHistory)
 	if err != nil {
 		return nil, fmt.Errorf("read the history: %w", err)
 	}
 	defer rows.Close()
-	var pasts []book.Past
+	var pasts []book.Version
 	for rows.Next() {
-		var p book.Past
+		var p book.Version
 		if err := rows.Scan(&p.Kind, &p.ID, &p.Content, &p.Ended, &p.EndedAt, &p.EndedBy); err != nil {
 			return nil, fmt.Errorf("read the history: %w", err)
 		}
@@ -181,7 +181,7 @@ func end(ctx context.Context, tx *writing, record book.Record, how string, c boo
 	if !there {
 		return &book.Conflict{Record: record}
 	}
-	p := book.Past{Kind: now.Kind.Name, ID: now.ID(), Content: now.Content(), Ended: how, EndedAt: c.Stamp, EndedBy: c.Who}
+	p := book.Version{Kind: now.Kind.Name, ID: now.ID(), Content: now.Content(), Ended: how, EndedAt: c.Stamp, EndedBy: c.Who}
 	if err := keep(ctx, tx, p); err != nil {
 		return err
 	}
@@ -192,7 +192,7 @@ const signRecord = `INSERT INTO made (kind, id, "at", "by") VALUES (?, ?, ?, ?) 
 
 // sign writes down who made a record; where nobody was signed in there is nothing to write.
 func sign(ctx context.Context, tx *writing, record book.Record, c book.Change) error {
-	if c.Who == "" || record.Kind == book.Makers {
+	if c.Who == "" || record.Kind == book.Authors {
 		return nil
 	}
 	if _, err := tx.ExecContext(ctx, signRecord, record.Kind.Name, record.ID(), c.Stamp, c.Who); err != nil {
@@ -201,7 +201,7 @@ func sign(ctx context.Context, tx *writing, record book.Record, c book.Change) e
 	return nil
 }
 
-func keep(ctx context.Context, tx *writing, p book.Past) error {
+func keep(ctx context.Context, tx *writing, p book.Version) error {
 	if _, err := tx.ExecContext(ctx, insertHistory, p.Kind, p.ID, p.Content, p.Ended, p.EndedAt, p.EndedBy); err != nil {
 		return fmt.Errorf("write the history of %s %s: %w", p.Kind, p.ID, err)
 	}

@@ -276,7 +276,7 @@ func TestEarlierVersionsAreRead(t *testing.T) {
 		c, ok := book.Count("c1")
 		before, err := book.History[0].Record()
 		if !ok || c.Stems[4] != 4 || len(book.Events) != 1 || err != nil || before.Field("plants") != "50" || before.Field("succession") != "" {
-			t.Errorf("version %d: %d events, a count of %v, before it %v, %v", version, len(book.Events), c.Stems, before.Rows, err)
+			t.Errorf("version %d: %d events, a count of %v, before it %v, %v", version, len(book.Events), c.Stems, before.Lines, err)
 		}
 	}
 }

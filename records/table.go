@@ -69,7 +69,7 @@ func (t table) values(row []string, columns []string) []any {
 // put writes all rows of a record.
 func put(ctx context.Context, tx *writing, r book.Record) error {
 	for i, t := range tablesOf(r.Kind) {
-		rows := r.Rows
+		rows := r.Lines
 		if i == 0 {
 			rows = rows[:1]
 		}
@@ -85,7 +85,7 @@ func put(ctx context.Context, tx *writing, r book.Record) error {
 // drop deletes the rows of the record with r's key.
 func drop(ctx context.Context, tx *writing, r book.Record) error {
 	t := tablesOf(r.Kind)[0]
-	if _, err := tx.ExecContext(ctx, t.removeByKey(r.Kind.Key), t.values(r.Rows[0], r.Kind.Key)...); err != nil {
+	if _, err := tx.ExecContext(ctx, t.removeByKey(r.Kind.Key), t.values(r.Lines[0], r.Kind.Key)...); err != nil {
 		return fmt.Errorf("take away %s %s: %w", r.Kind.Name, r.ID(), err)
 	}
 	return nil
@@ -94,15 +94,15 @@ func drop(ctx context.Context, tx *writing, r book.Record) error {
 // standing returns the record that stands under r's key, and whether there is one.
 func standing(ctx context.Context, tx *writing, r book.Record) (book.Record, bool, error) {
 	t := tablesOf(r.Kind)[0]
-	rows, err := readRows(ctx, tx, t, t.selectByKey(r.Kind.Key), t.values(r.Rows[0], r.Kind.Key)...)
+	rows, err := readRows(ctx, tx, t, t.selectByKey(r.Kind.Key), t.values(r.Lines[0], r.Kind.Key)...)
 	if err != nil || len(rows) == 0 {
 		return book.Record{}, false, err
 	}
 	if r.Kind.Parts == nil {
-		return book.Record{Kind: r.Kind, Rows: rows}, true, nil
+		return book.Record{Kind: r.Kind, Lines: rows}, true, nil
 	}
 	of := tablesOf(r.Kind)[1]
-	parts, err := readRows(ctx, tx, of, of.selectByKey(r.Kind.Key), t.values(r.Rows[0], r.Kind.Key)...)
+	parts, err := readRows(ctx, tx, of, of.selectByKey(r.Kind.Key), t.values(r.Lines[0], r.Kind.Key)...)
 	if err != nil {
 		return book.Record{}, false, err
 	}
@@ -173,7 +173,7 @@ func whole(k *book.Kind, head []string, parts [][]string) book.Record {
 				row[i] = v
 			}
 		}
-		r.Rows = append(r.Rows, row)
+		r.Lines = append(r.Lines, row)
 	}
 	return r
 }

@@ -69,11 +69,11 @@ func TestAStationsFileIsReadByAMappingThatIsRemembered(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if r, ok := b.Record(book.Weather, "2026-07-08|"); !ok || strings.Join(r.Rows[0], ",") != "2026-07-08,10.1,28.4,2.5," {
-		t.Errorf("8 July is on record as %v", r.Rows)
+	if r, ok := b.Record(book.Weather, "2026-07-08|"); !ok || strings.Join(r.Lines[0], ",") != "2026-07-08,10.1,28.4,2.5," {
+		t.Errorf("8 July is on record as %v", r.Lines)
 	}
 	if r, ok := b.Record(book.Weather, "2026-07-09|"); ok {
-		t.Errorf("today, which is not over, is on record: %v", r.Rows)
+		t.Errorf("today, which is not over, is on record: %v", r.Lines)
 	}
 	if status, to, _ := s.sendFile(strings.Replace(file, "10,1", "10,3", 1), nil); status != http.StatusSeeOther || !strings.Contains(to, "1+were+corrected") {
 		t.Errorf("the next file of that station: %d to %s, want it to be read at once", status, to)

@@ -126,5 +126,5 @@ func bedOf(t *testing.T, s *site, id string) string {
 	if !ok {
 		t.Fatalf("there is no bed %s", id)
 	}
-	return strings.Join(bed.Record().Rows[0], "|")
+	return strings.Join(bed.Record().Lines[0], "|")
 }

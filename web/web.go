@@ -7,10 +7,10 @@ import (
 	"strings"
 
 	"dewcount/farm"
+	"dewcount/web/access"
 	"dewcount/web/assets"
 	"dewcount/web/beds"
 	"dewcount/web/crops"
-	"dewcount/web/door"
 	"dewcount/web/exports"
 	"dewcount/web/field"
 	"dewcount/web/fordate"
@@ -59,7 +59,7 @@ func New(f *farm.Farm, o page.Options) (http.Handler, error) {
 // views are all folders of pages. None knows another.
 func views(s *page.Site) []page.View {
 	return []page.View{morning.View(s), rounds.View(s), field.View(s), plantings.View(s), why.View(s), orders.View(s), season.View(s), successions.View(s),
-		fordate.View(s), beds.View(s), seeds.View(s), crops.View(s), settings.View(s), door.View(s), exports.View(s)}
+		fordate.View(s), beds.View(s), seeds.View(s), crops.View(s), settings.View(s), access.View(s), exports.View(s)}
 }
 
 // routes returns all addresses; a test walks them in every role.

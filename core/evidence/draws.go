@@ -42,7 +42,7 @@ func StandingOf(plantings []Planting, wanted func(int) bool, lessons *Lessons, d
 		}
 		story, random := p.story(), stream(seed, "standing", p.ID)
 		for d := range draws {
-			k.Runs[d] = p.relive(story, k.Traits[d], eyes, random)
+			k.Runs[d] = p.replay(story, k.Traits[d], eyes, random)
 		}
 		return k
 	}
@@ -141,7 +141,7 @@ func newTree(plantings []Planting, lessons *Lessons) *tree {
 		}
 		if p.hasRecords() {
 			for trait := range traits {
-				t.varieties[p.Variety].hear(trait, t.says[i].mean[trait], t.says[i].precision[trait], spread[trait].planting)
+				t.varieties[p.Variety].learn(trait, t.says[i].mean[trait], t.says[i].precision[trait], spread[trait].planting)
 			}
 		}
 	}
@@ -149,7 +149,7 @@ func newTree(plantings []Planting, lessons *Lessons) *tree {
 		b := t.varieties[v]
 		for trait := range traits {
 			if b.precision[trait] > 0 {
-				t.crops[cropOf[v]].hear(trait, b.weighted[trait]/b.precision[trait], b.precision[trait], spread[trait].variety)
+				t.crops[cropOf[v]].learn(trait, b.weighted[trait]/b.precision[trait], b.precision[trait], spread[trait].variety)
 			}
 		}
 	}
@@ -206,8 +206,8 @@ func newBranch(own func(spreads) float64) *branch {
 	return b
 }
 
-// hear adds what a member says, whose own standard deviation about the branch is sd.
-func (b *branch) hear(trait int, mean, precision, sd float64) {
+// learn adds what a member says, whose own standard deviation about the branch is sd.
+func (b *branch) learn(trait int, mean, precision, sd float64) {
 	if precision <= 0 {
 		return
 	}
@@ -264,8 +264,8 @@ func strata(count int, random *rand.Rand) []float64 {
 	return u
 }
 
-// relive walks through the planting's story under one draw and returns it at Until.
-func (p *Planting) relive(story []episode, traits growth.Traits, eyes map[string]float64, random *rand.Rand) *growth.Run {
+// replay walks through the planting's story under one draw and returns it at Until.
+func (p *Planting) replay(story []episode, traits growth.Traits, eyes map[string]float64, random *rand.Rand) *growth.Run {
 	run := p.Course.NewRun(p.Clock, traits)
 	window := p.Course.Planting().Market
 	for _, e := range story {

@@ -45,8 +45,8 @@ func (s *Stand) Forecast() *Forecast {
 		seed: s.farm.Seed, draws: s.farm.Draws,
 	}
 	same := s.farm.sameCrops(s.before)
-	f.Plantings = make([]Cells, len(s.rows))
-	f.samples = make([]*samples, len(s.rows))
+	f.Plantings = make([]Cells, len(s.lives))
+	f.samples = make([]*samples, len(s.lives))
 
 	// Plantings know nothing of each other from here on, so they are moved side by side; their sums are taken in order.
 	next := make(chan int)
@@ -73,7 +73,7 @@ func (s *Stand) Forecast() *Forecast {
 		crops[id] = append(crops[id], Part{i, 1})
 		varieties[p.Variety] = append(varieties[p.Variety], Part{i, 1})
 		if s.before != nil && s.before.made != nil {
-			if at := s.before.index(p.ID); at >= 0 && slices.Equal(s.rows[i], s.before.rows[at]) && len(s.rows[i]) > 0 {
+			if at := s.before.index(p.ID); at >= 0 && slices.Equal(s.lives[i], s.before.lives[at]) && len(s.lives[i]) > 0 {
 				f.Plantings[i], f.samples[i] = s.before.made.Plantings[at], s.before.made.samples[at]
 				continue
 			}
@@ -233,7 +233,7 @@ func (s *Stand) ahead(i int, picks []day.Day) *samples {
 	for _, u := range own {
 		first = min(first, p.Windows[u].From)
 	}
-	for _, r := range s.rows[i] {
+	for _, r := range s.lives[i] {
 		s.season(i, r, picks, uses{same, own, late, first}, chance, out)
 	}
 	for j := range out.mean {
@@ -252,7 +252,7 @@ type uses struct {
 }
 
 // season adds the stems of one season of planting i on the pick days that fall in it.
-func (s *Stand) season(i int, r *row, all []day.Day, of uses, chance *chance, out *samples) {
+func (s *Stand) season(i int, r *life, all []day.Day, of uses, chance *chance, out *samples) {
 	p := &s.farm.Plantings[i]
 	before := 0 // picks before the season
 	for before < len(all) && !r.season.Holds(all[before]) {
@@ -303,7 +303,7 @@ func (s *samples) put(pick int, u crop.Use, at int, expected float64, c *chance)
 }
 
 // lastPick returns how many of the pick days a season of planting i lives to see in member m.
-func (s *Stand) lastPick(i int, r *row, m int, picks []day.Day) int {
+func (s *Stand) lastPick(i int, r *life, m int, picks []day.Day) int {
 	p := &s.farm.Plantings[i]
 	for j, d := range picks {
 		var frost day.Day

@@ -70,14 +70,14 @@ const Horizon = 400
 type Stand struct {
 	farm    *Farm
 	sky     *sky
-	rows    [][]*row  // by planting, then by season
+	lives   [][]*life // by planting, then by season
 	made    *Forecast // nil before it was asked for
 	before  *Stand    // what the forecast can take over from; nil once it is made
 	Bridged int       // days missing from the weather record since the first planting was started
 }
 
-// A row is one season of a planting brought up to date. It is not changed any more, so that stands can share it.
-type row struct {
+// A life is one season of a planting brought up to date. It is not changed any more, so that stands can share it.
+type life struct {
 	season growth.Season
 	course *growth.Course
 	known  evidence.Known
@@ -95,7 +95,7 @@ type row struct {
 // New draws the weather and brings every planting up to date. What is the same as in a stand before, which may be nil, is taken
 // from there: the weather if nothing of it has changed, and then the plantings of all crops of which nothing has.
 func New(farm *Farm, before *Stand) *Stand {
-	s := &Stand{farm: farm, rows: make([][]*row, len(farm.Plantings))}
+	s := &Stand{farm: farm, lives: make([][]*life, len(farm.Plantings))}
 	seasons := make([][]growth.Season, len(farm.Plantings))
 	first := farm.Outlook.From
 	for i := range farm.Plantings {
@@ -114,32 +114,32 @@ func New(farm *Farm, before *Stand) *Stand {
 	}
 	s.before = before
 	same := farm.sameCrops(before)
-	var fresh []*row // nil where a row is taken over and only its records are heard
+	var fresh []*life // nil where a row is taken over and only its records are heard
 	var known []evidence.Planting
 	taught := farm.sameRecords(before)
 	for i := range farm.Plantings {
 		p := &farm.Plantings[i]
 		if same[p.Growth.Profile.ID] {
-			s.rows[i] = before.rows[before.index(p.ID)]
+			s.lives[i] = before.lives[before.index(p.ID)]
 			continue
 		}
 		if taught[p.Growth.Profile.ID] {
 			if at := before.index(p.ID); at >= 0 && reflect.DeepEqual(before.farm.Plantings[at], *p) {
-				s.rows[i] = before.rows[at]
-				for _, r := range s.rows[i] {
+				s.lives[i] = before.lives[at]
+				for _, r := range s.lives[i] {
 					fresh, known = append(fresh, nil), append(known, farm.evidence(p, r))
 				}
 				continue
 			}
 		}
 		for _, season := range seasons[i] {
-			r := &row{season: season, clocks: s.sky.clocks(p.Growth.Profile, p.Cover)}
+			r := &life{season: season, clocks: s.sky.clocks(p.Growth.Profile, p.Cover)}
 			place := growth.Place{Latitude: farm.Outlook.Latitude, Lengths: s.sky.lengths, Bench: p.Bench}
 			r.course = growth.NewCourse(season.Planting, place, farm.BoxCd)
 			over := farm.isOver(p, &r.season)
 			r.died, r.frost = s.sky.frosts(p, r, over)
 			r.dead = !r.died.IsZero()
-			s.rows[i] = append(s.rows[i], r)
+			s.lives[i] = append(s.lives[i], r)
 			of := farm.evidence(p, r)
 			if over {
 				of.Over = s.sky.restsOn(p, r, of.Until)
@@ -161,7 +161,7 @@ func New(farm *Farm, before *Stand) *Stand {
 }
 
 // standing returns what the records leave of a row.
-func (r *row) standing() evidence.Known {
+func (r *life) standing() evidence.Known {
 	if r.later != nil {
 		return r.later()
 	}
@@ -173,7 +173,7 @@ const longOver = 60
 
 // LongOver tells whether planting i has ended so long ago that it only teaches: it has no stems on any pick day.
 func (s *Stand) LongOver(i int) bool {
-	return !slices.ContainsFunc(s.rows[i], func(r *row) bool { return r.later == nil })
+	return !slices.ContainsFunc(s.lives[i], func(r *life) bool { return r.later == nil })
 }
 
 // isOver tells whether a season of a planting has ended so long ago that nothing more is asked of it.
@@ -213,8 +213,8 @@ func (f *Farm) seasons(p *Planting) []growth.Season {
 }
 
 // evidence returns what is on record of one season of a planting.
-func (f *Farm) evidence(p *Planting, r *row) evidence.Planting {
-	known := evidence.Planting{ID: p.ID, Variety: p.kin(), Course: r.course, Clock: r.clocks.sofar, Until: p.Until}
+func (f *Farm) evidence(p *Planting, r *life) evidence.Planting {
+	known := evidence.Planting{ID: p.ID, Variety: p.pool(), Course: r.course, Clock: r.clocks.sofar, Until: p.Until}
 	if s := r.season; !s.From.IsZero() {
 		known.ID += " " + s.From.String()
 		known.Until = max(s.From.At(0), known.Until)
@@ -295,9 +295,9 @@ func (f *Farm) writesCuts() bool {
 	return slices.ContainsFunc(f.Plantings, func(p Planting) bool { return len(p.Cuts) > 0 })
 }
 
-// kin names what a planting shares its variety's traits with: the same variety under the same cover. Of unlike places only the crop
+// pool names what a planting shares its variety's traits with: the same variety under the same cover. Of unlike places only the crop
 // teaches.
-func (p *Planting) kin() string {
+func (p *Planting) pool() string {
 	if p.Cover == (Cover{}) {
 		return p.Variety
 	}
@@ -351,8 +351,8 @@ func (f *Farm) ahead(d day.Day) float64 {
 const mostDays = 520
 
 // on returns the season of planting i that a day falls in, nil if there is none.
-func (s *Stand) on(i int, d day.Day) *row {
-	for _, r := range s.rows[i] {
+func (s *Stand) on(i int, d day.Day) *life {
+	for _, r := range s.lives[i] {
 		if r.season.Holds(d) {
 			return r
 		}

@@ -143,7 +143,7 @@ func TestAWarmWeekMovesTheDates(t *testing.T) {
 // counted makes planting i's count of the morning from what a run with these traits would show, on so many plants.
 func counted(farm *Farm, i int, traits growth.Traits, plants int) evidence.Count {
 	stand := New(farm, nil)
-	run := stand.rows[i][0].course.NewRun(stand.rows[i][0].clocks.members[0], traits)
+	run := stand.lives[i][0].course.NewRun(stand.lives[i][0].clocks.members[0], traits)
 	at := farm.From.At(6)
 	run.To(at)
 	c := evidence.Count{At: at, Plants: plants}

@@ -31,7 +31,7 @@ const milestoneDraws = 4
 // nothing more is to come of that.
 func (s *Stand) Milestones(i int) Milestones {
 	var m Milestones
-	for _, r := range s.rows[i] {
+	for _, r := range s.lives[i] {
 		ended := s.farm.Plantings[i].Ended
 		if !r.season.Until.IsZero() && !r.season.Until.After(s.farm.From) || !ended.IsZero() && r.season.From.After(ended) {
 			continue
@@ -46,7 +46,7 @@ func (s *Stand) Milestones(i int) Milestones {
 
 // AllMilestones returns the dates of all wanted plantings, in the farm's order; they are worked out side by side.
 func (s *Stand) AllMilestones(wanted func(i int) bool) []Milestones {
-	all := make([]Milestones, len(s.rows))
+	all := make([]Milestones, len(s.lives))
 	var workers sync.WaitGroup
 	var next atomic.Int64
 	for range runtime.GOMAXPROCS(0) {
@@ -64,12 +64,12 @@ func (s *Stand) AllMilestones(wanted func(i int) bool) []Milestones {
 
 // milestones returns the dates of a season of planting i, and whether its bloom is over. They are worked out once for a row: stands that
 // share it see it from the same day.
-func (s *Stand) milestones(i int, r *row) (Milestones, bool) {
+func (s *Stand) milestones(i int, r *life) (Milestones, bool) {
 	r.dated.Do(func() { r.dates, r.over = s.dates(i, r) })
 	return r.dates, r.over
 }
 
-func (s *Stand) dates(i int, r *row) (m Milestones, over bool) {
+func (s *Stand) dates(i int, r *life) (m Milestones, over bool) {
 	var emerged, bud, first, last dates
 	p := &s.farm.Plantings[i]
 	var picks []day.Day
@@ -120,7 +120,7 @@ func (s *Stand) dates(i int, r *row) (m Milestones, over bool) {
 }
 
 // kills tells whether a frost has killed the row before a day in member m.
-func (r *row) kills(m int, d day.Day) bool {
+func (r *life) kills(m int, d day.Day) bool {
 	return r.dead && r.died.Before(d) || len(r.frost) > 0 && !r.frost[m].IsZero() && r.frost[m].Before(d)
 }
 
@@ -146,7 +146,7 @@ func (s *Stand) Dead(i int) bool {
 
 // FirstFlush returns the stems of the first flush that the records leave likely for planting i, of its last season that is known.
 func (s *Stand) FirstFlush(i int) float64 {
-	rows := s.rows[i]
+	rows := s.lives[i]
 	if len(rows) == 0 {
 		return 0
 	}

@@ -133,7 +133,7 @@ func (s *sky) clocks(p *crop.Profile, c Cover) *clocksOf {
 // on; before them a rosette bears some degrees more, and an established plant comes again from below.
 //
 // What is over dies of no frost to come.
-func (s *sky) frosts(p *Planting, r *row, over bool) (died day.Day, frost []day.Day) {
+func (s *sky) frosts(p *Planting, r *life, over bool) (died day.Day, frost []day.Day) {
 	kills := p.Growth.Profile.FrostKillC - p.Cover.NightC
 	first := func(series climate.Series, clock growth.Clock) day.Day {
 		run := r.course.NewRun(clock, growth.Traits{Pace: 1, Stems: 1, Regrow: 1})
@@ -181,7 +181,7 @@ func (s *sky) frosts(p *Planting, r *row, over bool) (died day.Day, frost []day.
 }
 
 // restsOn returns what a planting that is long over rests on beside its course and records: its cover, and its weather up to an instant.
-func (s *sky) restsOn(p *Planting, r *row, until float64) any {
+func (s *sky) restsOn(p *Planting, r *life, until float64) any {
 	type weather struct {
 		cover    Cover
 		bench    climate.Extremes

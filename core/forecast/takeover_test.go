@@ -30,12 +30,12 @@ func TestWhatHasNotChangedIsTakenOver(t *testing.T) {
 	moved.Plantings[6].Growth.Started = moved.Plantings[6].Growth.Started.Add(9)
 	sameAsCold(t, moved, stood)
 	again := New(moved, stood)
-	if again.rows[0][0] != stood.rows[0][0] || again.rows[6][0] == stood.rows[6][0] {
+	if again.lives[0][0] != stood.lives[0][0] || again.lives[6][0] == stood.lives[6][0] {
 		t.Error("what has not moved was worked out anew, or what has was not")
 	}
 	warm := meadow(6)
 	warm.Outlook.Observed[300].TmaxC += 5
-	if New(warm, before).rows[3][0] == before.rows[3][0] {
+	if New(warm, before).lives[3][0] == before.lives[3][0] {
 		t.Error("another weather was not noticed")
 	}
 }
@@ -82,7 +82,7 @@ func TestStandsShareTheirWeather(t *testing.T) {
 		})
 	}
 	followers.Wait()
-	if a, b, c := stands[0].FirstFlush(0), stands[1].FirstFlush(0), stands[2].rows[0][0].clocks; a != b || c == stands[0].rows[0][0].clocks || c != stands[3].rows[0][0].clocks {
+	if a, b, c := stands[0].FirstFlush(0), stands[1].FirstFlush(0), stands[2].lives[0][0].clocks; a != b || c == stands[0].lives[0][0].clocks || c != stands[3].lives[0][0].clocks {
 		t.Errorf("stands of the same farm differ, %v and %v stems, or of two covers share their hours", a, b)
 	}
 }

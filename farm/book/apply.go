@@ -10,11 +10,11 @@ import (
 
 // Apply carries a change out in the book, as a store does in what it keeps: with its history and who made it. It checks the records in the
 // light of all others; the book is of no use after a fault. Own crops are not changed: they are read with the book.
-func (b *Book) Apply(c Change, care Care) error {
-	var superseded, withdrawn []Past
+func (b *Book) Apply(c Change, how Strictness) error {
+	var superseded, withdrawn []Version
 	for _, r := range c.Withdraw {
 		if now, there := b.Record(r.Kind, r.ID()); there {
-			withdrawn = append(withdrawn, pastOf(now, "withdrawn", c))
+			withdrawn = append(withdrawn, versionOf(now, "withdrawn", c))
 		}
 		b.remove(r)
 	}
@@ -27,15 +27,15 @@ func (b *Book) Apply(c Change, care Care) error {
 		case there && isNew:
 			return fault.List{{Field: r.Kind.Key[0], Advice: (&Conflict{Record: r, There: true}).Error()}}
 		case there:
-			superseded = append(superseded, pastOf(now, "superseded", c))
+			superseded = append(superseded, versionOf(now, "superseded", c))
 			b.remove(now)
 		}
-		if _, err := b.Read(r.Kind, r.Rows); err != nil {
+		if _, err := b.Read(r.Kind, r.Lines); err != nil {
 			return err
 		}
 	}
 	for _, r := range made {
-		if err := b.Check(r, care); err != nil {
+		if err := b.Check(r, how); err != nil {
 			return err
 		}
 	}
@@ -44,12 +44,12 @@ func (b *Book) Apply(c Change, care Care) error {
 	return nil
 }
 
-func pastOf(r Record, how string, c Change) Past {
-	return Past{Kind: r.Kind.Name, ID: r.ID(), Content: r.Content(), Ended: how, EndedAt: c.Stamp, EndedBy: c.Who}
+func versionOf(r Record, how string, c Change) Version {
+	return Version{Kind: r.Kind.Name, ID: r.ID(), Content: r.Content(), Ended: how, EndedAt: c.Stamp, EndedBy: c.Who}
 }
 
 // remember puts what stood into the history, which is in the order of kinds and ids, and of one record in that of time.
-func (b *Book) remember(pasts []Past) {
+func (b *Book) remember(pasts []Version) {
 	for _, p := range pasts {
 		after := sort.Search(len(b.History), func(i int) bool {
 			return cmp.Or(cmp.Compare(b.History[i].Kind, p.Kind), cmp.Compare(b.History[i].ID, p.ID)) > 0
@@ -64,9 +64,9 @@ func (b *Book) sign(records []Record, c Change) {
 		return
 	}
 	for _, r := range records {
-		m := Made{Kind: r.Kind.Name, ID: r.ID(), At: c.Stamp, By: c.Who}
-		if r.Kind != Makers && !slices.ContainsFunc(b.Made, func(o Made) bool { return o.Kind == m.Kind && o.ID == m.ID && o.At == m.At }) {
-			b.Made = append(b.Made, m)
+		m := Author{Kind: r.Kind.Name, ID: r.ID(), At: c.Stamp, By: c.Who}
+		if r.Kind != Authors && !slices.ContainsFunc(b.Authors, func(o Author) bool { return o.Kind == m.Kind && o.ID == m.ID && o.At == m.At }) {
+			b.Authors = append(b.Authors, m)
 		}
 	}
 }

@@ -32,8 +32,8 @@ type Book struct {
 	OrderLines  []OrderLine
 	RecipeLines []RecipeLine
 	ExtraPicks  []day.Day
-	Made        []Made
-	History     []Past
+	Authors     []Author
+	History     []Version
 
 	crops map[string]*crop.Profile
 }
@@ -171,7 +171,7 @@ func (b *Book) PickDays(p Place) day.PickDays {
 	return day.PickDays{Weekly: p.PickDays, Extra: b.ExtraPicks}
 }
 
-// Read reads a record of a kind from rows of text in the order of its columns, adds it to the book and returns it as it is
+// Read reads a record of a kind from lines of text in the order of its columns, adds it to the book and returns it as it is
 // written. Faults name the field and the row; the book is then as it was.
 func (b *Book) Read(k *Kind, rows [][]string) (Record, error) {
 	return b.read(k, rows, fieldsOf(k, rows[0]))

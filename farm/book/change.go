@@ -14,7 +14,7 @@ type Change struct {
 	OwnCrops []croptable.Entry // new ones
 	SetCrops []croptable.Entry // new ones, or in the place of those of the same id
 	DropCrop string            // the own crop that is taken away, empty for none
-	History  []Past
+	History  []Version
 	Stamp    string // when, UTC
 	Who      string
 }

@@ -19,31 +19,31 @@ func CanStart(p *crop.Profile, m crop.Method) string {
 	return ""
 }
 
-// Care is how strictly stems are held against what could stand: the multiple of what the model thinks the most.
-type Care float64
+// Strictness is how strictly stems are held against what could stand: the multiple of what the model thinks the most.
+type Strictness float64
 
 // A form asks again at what is hardly possible; a notebook is refused only where it cannot be.
 const (
-	FormCare     Care = 1
-	NotebookCare Care = 2
+	OfForm     Strictness = 1
+	OfNotebook Strictness = 2
 )
 
 // Check tells what is wrong with a record of the book in the light of all others.
-func (b *Book) Check(r Record, care Care) error {
-	f := fieldsOf(r.Kind, r.Rows[0])
-	r.Kind.in.check(b, f, r, care)
+func (b *Book) Check(r Record, how Strictness) error {
+	f := fieldsOf(r.Kind, r.Lines[0])
+	r.Kind.in.check(b, f, r, how)
 	return f.Faults()
 }
 
-func (b *Book) checkVariety(f *Fields, v Variety, _ Care) {
+func (b *Book) checkVariety(f *Fields, v Variety, _ Strictness) {
 	if b.Crop(v.Crop) == nil {
 		f.Fault("crop", "%q is no crop of the table: choose one from the list, or add it to crops.json", v.Crop)
 	}
 }
 
-func (b *Book) checkPlanting(f *Fields, p Planting, care Care) {
+func (b *Book) checkPlanting(f *Fields, p Planting, how Strictness) {
 	b.checkGrowable(f, p)
-	if care == FormCare { // in a notebook it is the count or cut that is named
+	if how == OfForm { // in a notebook it is the count or cut that is named
 		b.checkAgainstRecords(f, p)
 	}
 }
@@ -131,31 +131,31 @@ const moreCounted = 1.5
 // ladderFlushes is how many times the most of one flush can be seen at once, spent heads and all.
 const ladderFlushes = 3
 
-func (b *Book) checkCount(f *Fields, c Count, care Care) {
+func (b *Book) checkCount(f *Fields, c Count, how Strictness) {
 	p, profile, ok := b.checkAfterStart(f, c.Planting, "counted_at", c.CountedAt.Day(), "counted")
 	if !ok {
 		return
 	}
 	bearing := float64(p.Plants)
-	if care == NotebookCare {
+	if how == OfNotebook {
 		bearing *= moreCounted
 	}
 	if float64(c.PlantsCount) > bearing {
 		f.Fault("plants_counted", "%d plants counted, but %s has %d: check the number, or the planting's plants", c.PlantsCount, p.ID, p.Plants)
 	}
-	most := ladderFlushes * float64(care) * profile.MostStems(c.PlantsCount, p.PinchedPart())
+	most := ladderFlushes * float64(how) * profile.MostStems(c.PlantsCount, p.PinchedPart())
 	if float64(c.Total()) > math.Max(most, 3) {
 		f.Fault("stems", "%d stems on %d plants cannot stand there (%.0f at the most): was a trio counted as three, or another row?",
 			c.Total(), c.PlantsCount, most)
 	}
 }
 
-func (b *Book) checkCut(f *Fields, c Cut, care Care) {
+func (b *Book) checkCut(f *Fields, c Cut, how Strictness) {
 	p, profile, ok := b.checkAfterStart(f, c.Planting, "cut_at", c.CutAt.Day(), "cut")
 	if !ok {
 		return
 	}
-	most := float64(care) * profile.MostStems(p.Plants, p.PinchedPart())
+	most := float64(how) * profile.MostStems(p.Plants, p.PinchedPart())
 	before := 0
 	if profile.Yield.Habit == crop.Single {
 		for _, other := range b.Cuts {
@@ -175,31 +175,31 @@ func (b *Book) checkCut(f *Fields, c Cut, care Care) {
 	}
 }
 
-func (b *Book) checkEvent(f *Fields, e Event, _ Care) {
+func (b *Book) checkEvent(f *Fields, e Event, _ Strictness) {
 	b.checkAfterStart(f, e.Planting, "on", e.On, "seen")
 }
 
-func (b *Book) checkScouting(f *Fields, s Scouting, _ Care) {
+func (b *Book) checkScouting(f *Fields, s Scouting, _ Strictness) {
 	b.checkAfterStart(f, s.Planting, "on", s.On, "scouted")
 }
 
-func (b *Book) checkSpray(f *Fields, s Spray, _ Care) {
+func (b *Book) checkSpray(f *Fields, s Spray, _ Strictness) {
 	b.checkAfterStart(f, s.Planting, "sprayed_at", s.SprayedAt.Day(), "sprayed")
 }
 
-func (b *Book) checkJob(f *Fields, j JobRecord, _ Care) {
+func (b *Book) checkJob(f *Fields, j JobRecord, _ Strictness) {
 	if _, ok := b.Planting(j.Planting); j.Planting != "" && !ok {
 		f.Fault("planting", "%q is no planting on record: check its name", j.Planting)
 	}
 }
 
-func (b *Book) checkRecipeLine(f *Fields, l RecipeLine, _ Care) {
+func (b *Book) checkRecipeLine(f *Fields, l RecipeLine, _ Strictness) {
 	if l.Crop != "" && b.Crop(l.Crop) == nil {
 		f.Fault("crop", "%q is no crop of the table: choose one from the list", l.Crop)
 	}
 }
 
-func (b *Book) checkSchool(f *Fields, s School, _ Care) {
+func (b *Book) checkSchool(f *Fields, s School, _ Strictness) {
 	profile := b.Crop(s.Crop)
 	if profile == nil {
 		f.Fault("crop", "%q is no crop of the table: choose one from the list", s.Crop)
@@ -220,7 +220,7 @@ func (b *Book) checkSchool(f *Fields, s School, _ Care) {
 	}
 }
 
-func (b *Book) checkOrderLine(f *Fields, l OrderLine, _ Care) {
+func (b *Book) checkOrderLine(f *Fields, l OrderLine, _ Strictness) {
 	if _, ok := b.Order(l.Order); !ok {
 		f.Fault("order", "%q is no order on record: add it first", l.Order)
 	}

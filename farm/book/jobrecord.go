@@ -60,7 +60,7 @@ func (b *Book) JobChange(set JobSet) (Change, error) {
 			return Change{}, nil // pressed twice
 		}
 		if old.Mark() != set.Shown {
-			maker, _ := b.Maker(Jobs, j.Job)
+			maker, _ := b.AuthorOf(Jobs, j.Job)
 			return Change{}, &Changed{Now: old, By: maker.By}
 		}
 		if j.State == JobGiven && old.Field("state") == string(JobMoved) { // it stays where it was moved to

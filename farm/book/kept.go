@@ -15,7 +15,7 @@ type keeping interface {
 	find(b *Book, id string) (Record, bool)
 	remove(b *Book, id string)
 	own(b *Book) // makes the list one that can be added to without changing another book's
-	check(b *Book, f *Fields, r Record, care Care)
+	check(b *Book, f *Fields, r Record, how Strictness)
 	mayGo(b *Book, k *Kind, id string) error
 }
 
@@ -26,11 +26,11 @@ type kept[T any] struct {
 	writes func(T) Record
 	id     func(T) string                                      // as Record.ID; nil where the record is asked
 	order  func(x, y T) int                                    // of the notebook; nil for that of the ids
-	checks func(*Book, *Fields, T, Care)                       // holds one against all others; nil where they do not matter
+	checks func(*Book, *Fields, T, Strictness)                 // holds one against all others; nil where they do not matter
 	held   func(b *Book, id string) (n int, what, todo string) // by how many others it is spoken of, and what to do; nil for none
 }
 
-// read reads a record from rows of text and returns it as it is written, with what puts it into a book.
+// read reads a record from lines of text and returns it as it is written, with what puts it into a book.
 func (k kept[T]) read(f *Fields, rows [][]string) (Record, func(*Book)) {
 	v := k.reads(f, rows)
 	return k.writes(v), func(b *Book) {
@@ -81,9 +81,9 @@ func (k kept[T]) own(b *Book) {
 	*list = slices.Clip(*list)
 }
 
-func (k kept[T]) check(b *Book, f *Fields, r Record, care Care) {
+func (k kept[T]) check(b *Book, f *Fields, r Record, how Strictness) {
 	if k.checks != nil {
-		k.checks(b, f, k.reads(f, r.Rows), care)
+		k.checks(b, f, k.reads(f, r.Lines), how)
 	}
 }
 

@@ -15,7 +15,7 @@ type Kind struct {
 	Columns  []string
 	Key      []string // columns that tell one record from another
 	Needed   []string // columns that a notebook file must have; the others may be missing
-	Parts    []string // columns by which the rows of one record differ, the first of them its part's key; none where a record is one row
+	Parts    []string // columns by which the lines of one record differ, the first of them its part's key; none where a record is one line
 	By       Keeper
 	in       keeping
 }
@@ -49,13 +49,13 @@ var (
 	OrderLines  = new(Kind)
 	RecipeLines = new(Kind)
 	ExtraPicks  = new(Kind)
-	Makers      = new(Kind)
+	Authors     = new(Kind)
 	History     = new(Kind) // of what stood; it is no record of its own
 )
 
 // kinds are those that hold what stands now, in the order in which each only speaks of those before it.
 var kinds = []*Kind{Settings, Weather, Beds, Trays, Varieties, Plantings, Events, Counts, Cuts, Scoutings, Sprays, Jobs, Schools, Orders, OrderLines,
-	RecipeLines, ExtraPicks, Makers}
+	RecipeLines, ExtraPicks, Authors}
 
 // The table is filled in here, since what reads and writes a record names its kind.
 func init() {
@@ -208,13 +208,13 @@ func init() {
 			list: func(b *Book) *[]day.Day { return &b.ExtraPicks }, reads: one(readPick), writes: PickRecord,
 		},
 	}
-	*Makers = Kind{
+	*Authors = Kind{
 		Name: "made", Singular: "maker of", By: ByProgram,
 		Columns: words("kind id at by"),
 		Key:     words("kind id at"), Needed: words("kind id at by"),
-		in: kept[Made]{
-			list: func(b *Book) *[]Made { return &b.Made }, reads: one(ReadMade), writes: Made.Record,
-			id: func(m Made) string { return m.Kind + "|" + m.ID + "|" + m.At },
+		in: kept[Author]{
+			list: func(b *Book) *[]Author { return &b.Authors }, reads: one(ReadAuthor), writes: Author.Record,
+			id: func(m Author) string { return m.Kind + "|" + m.ID + "|" + m.At },
 		},
 	}
 	*History = Kind{Name: "history", Columns: words("kind id content ended ended_at ended_by"), Needed: words("kind id content ended ended_at ended_by")}
@@ -222,7 +222,7 @@ func init() {
 
 func words(s string) []string { return strings.Fields(s) }
 
-// one is the reader of a kind whose records have one row.
+// one is the reader of a kind whose records have one line.
 func one[T any](read func(*Fields) T) func(*Fields, [][]string) T {
 	return func(f *Fields, _ [][]string) T { return read(f) }
 }

@@ -2,10 +2,10 @@ package book
 
 import "slices"
 
-// A Record is one record of a kind as text, a row for each line of its notebook file. Kinds without Parts have one.
+// A Record is one record of a kind as text, a line for each of its notebook file. Kinds without Parts have one.
 type Record struct {
-	Kind *Kind
-	Rows [][]string
+	Kind  *Kind
+	Lines [][]string
 }
 
 // ID returns the record's key columns, parted by a bar: what tells it from the others of its kind.
@@ -22,10 +22,10 @@ func (r Record) ID() string {
 
 // Field returns a column of the record's first row.
 func (r Record) Field(column string) string {
-	return r.Rows[0][slices.Index(r.Kind.Columns, column)]
+	return r.Lines[0][slices.Index(r.Kind.Columns, column)]
 }
 
 // Equal tells whether two records say the same.
 func (r Record) Equal(o Record) bool {
-	return r.Kind == o.Kind && slices.EqualFunc(r.Rows, o.Rows, slices.Equal[[]string])
+	return r.Kind == o.Kind && slices.EqualFunc(r.Lines, o.Lines, slices.Equal[[]string])
 }

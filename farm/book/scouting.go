@@ -25,7 +25,7 @@ func ReadScouting(f *Fields) Scouting {
 		f.Fault("spoiled", "%d spoiled of %d stems looked at cannot be: count the spoiled ones among them", *s.Spoiled, s.Stems)
 	}
 	if s.ID == "" {
-		s.ID = idOf(append([]string{Scoutings.Name}, s.Record().Rows[0]...)...)
+		s.ID = idOf(append([]string{Scoutings.Name}, s.Record().Lines[0]...)...)
 	}
 	return s
 }
@@ -56,7 +56,7 @@ func ReadSpray(f *Fields) Spray {
 	s := Spray{ID: f.ID("id"), Planting: f.Name("planting", "the planting"), SprayedAt: f.Moment("sprayed_at"), Product: f.Name("product", "the product"),
 		WaitDays: f.Whole("wait_days", 0, mostWaitDays), EntryH: f.Whole("entry_h", 0, 24*mostWaitDays), Note: f.Note("note")}
 	if s.ID == "" {
-		s.ID = idOf(append([]string{Sprays.Name}, s.Record().Rows[0]...)...)
+		s.ID = idOf(append([]string{Sprays.Name}, s.Record().Lines[0]...)...)
 	}
 	return s
 }

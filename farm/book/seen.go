@@ -100,7 +100,7 @@ func ReadCountRow(f *Fields, c *Count) crop.Rung {
 func (c Count) Record() Record {
 	r := Record{Kind: Counts}
 	row := func(k crop.Rung) {
-		r.Rows = append(r.Rows, []string{c.CountedAt.String(), c.Planting, strconv.Itoa(c.PlantsCount), k.String(),
+		r.Lines = append(r.Lines, []string{c.CountedAt.String(), c.Planting, strconv.Itoa(c.PlantsCount), k.String(),
 			strconv.Itoa(c.Stems[k]), optWhole(c.Firm[k]), c.Counter, c.ID})
 	}
 	for k := range crop.Rung(crop.Rungs) {
@@ -108,7 +108,7 @@ func (c Count) Record() Record {
 			row(k)
 		}
 	}
-	if len(r.Rows) == 0 {
+	if len(r.Lines) == 0 {
 		row(crop.Tight)
 	}
 	return r
@@ -118,7 +118,7 @@ func (c Count) Record() Record {
 func (c Count) WithID() Count {
 	if c.ID == "" {
 		parts := []string{Counts.Name}
-		for _, row := range c.Record().Rows {
+		for _, row := range c.Record().Lines {
 			parts = append(parts, row...)
 		}
 		c.ID = idOf(parts...)
@@ -153,7 +153,7 @@ func ReadCut(f *Fields) Cut {
 		f.Fault("seconds", "%d seconds of %d stems cannot be: count the seconds among the stems", *c.Seconds, c.Stems)
 	}
 	if c.ID == "" {
-		c.ID = idOf(append([]string{Cuts.Name}, c.Record().Rows[0]...)...)
+		c.ID = idOf(append([]string{Cuts.Name}, c.Record().Lines[0]...)...)
 	}
 	return c
 }

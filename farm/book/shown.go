@@ -35,7 +35,7 @@ func (b *Book) StillShown(k *Kind, id, mark string) error {
 	if !ok || mark == "" || now.Mark() == mark {
 		return nil
 	}
-	maker, _ := b.Maker(k, id)
+	maker, _ := b.AuthorOf(k, id)
 	return &Changed{Now: now, By: maker.By}
 }
 

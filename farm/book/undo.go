@@ -11,7 +11,7 @@ func (b *Book) undoingJob(id string) (Change, bool) {
 	if !stands {
 		return Change{}, false
 	}
-	j := ReadJob(fieldsOf(Jobs, r.Rows[0]))
+	j := ReadJob(fieldsOf(Jobs, r.Lines[0]))
 	p, ok := b.Planting(j.Planting)
 	if !ok || j.State != JobDone || dateOf(j.Task, &p) == nil {
 		return Change{}, false
@@ -23,7 +23,7 @@ func (b *Book) undoingJob(id string) (Change, bool) {
 			if err != nil || before.Kind != Plantings || past.ID != p.ID {
 				continue
 			}
-			old, changed := ReadPlanting(fieldsOf(Plantings, before.Rows[0])), p
+			old, changed := ReadPlanting(fieldsOf(Plantings, before.Lines[0])), p
 			if *dateOf(j.Task, &changed) = *dateOf(j.Task, &old); changed != p {
 				c.Correct = append(c.Correct, changed.Record())
 				break
@@ -56,7 +56,7 @@ func (b *Book) Each(ids []string, plan func(*Book, string) (Change, error)) (Cha
 		if err != nil {
 			return Change{}, err
 		}
-		if err := now.Apply(c, FormCare); err != nil {
+		if err := now.Apply(c, OfForm); err != nil {
 			return Change{}, err
 		}
 		all.Add, all.Correct, all.Withdraw = append(all.Add, c.Add...), append(all.Correct, c.Correct...), append(all.Withdraw, c.Withdraw...)
@@ -72,7 +72,7 @@ func (b *Book) Undoing(k *Kind, id string) (Change, error) {
 		}
 	}
 	_, stands := b.Record(k, id)
-	past, ok := b.lastPast(k, id)
+	past, ok := b.lastVersion(k, id)
 	switch {
 	case !ok && !stands:
 		return Change{}, ErrNoSuchRecord

@@ -50,9 +50,9 @@ func number[T any](all []T, holds func(T) bool) int {
 	return n
 }
 
-// lastPast returns what was last superseded or withdrawn of a record.
-func (b *Book) lastPast(k *Kind, id string) (Past, bool) {
-	var last Past
+// lastVersion returns what was last superseded or withdrawn of a record.
+func (b *Book) lastVersion(k *Kind, id string) (Version, bool) {
+	var last Version
 	found := false
 	for _, p := range b.History {
 		if p.Kind == k.Name && p.ID == id {

@@ -164,7 +164,7 @@ func (s *Season) With(p book.Planting) (*Season, error) {
 	} else {
 		b.Plantings = append(b.Plantings, p)
 	}
-	if err := b.Check(p.Record(), book.FormCare); err != nil {
+	if err := b.Check(p.Record(), book.OfForm); err != nil {
 		return nil, err
 	}
 	year, _, _ := s.From.Date()

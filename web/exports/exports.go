@@ -138,7 +138,7 @@ func (s view) bedsSVG(w io.Writer, c *echo.Context, snap *say.Snapshot, season *
 
 // feed answers a calendar program that has nothing but a secret.
 func (s view) feed(c *echo.Context) error {
-	if s.Doors == nil {
+	if s.People == nil {
 		return echo.ErrNotFound
 	}
 	secret := c.Param("secret")
@@ -146,9 +146,9 @@ func (s view) feed(c *echo.Context) error {
 	if len(secret) > len(ending) && secret[len(secret)-len(ending):] == ending {
 		secret = secret[:len(secret)-len(ending)]
 	}
-	who, err := s.Doors.OfCalendar(c.Request().Context(), secret, page.PlaceOf(c))
+	who, err := s.People.OfCalendar(c.Request().Context(), secret, page.PlaceOf(c))
 	if err != nil {
-		if _, code := page.DoorFault(c, err); code == http.StatusTooManyRequests {
+		if _, code := page.GuessFault(c, err); code == http.StatusTooManyRequests {
 			return echo.NewHTTPError(code, "too many tries: come back later")
 		}
 		return echo.ErrNotFound

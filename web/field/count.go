@@ -137,8 +137,8 @@ func notToCome(f *book.Fields, name string, m day.Moment, read say.Reader) {
 func ofCount(r book.Record) page.Typed {
 	head := page.Of(r)
 	return func(name string) string {
-		for _, row := range r.Rows {
-			column := page.Of(book.Record{Kind: r.Kind, Rows: [][]string{row}})
+		for _, row := range r.Lines {
+			column := page.Of(book.Record{Kind: r.Kind, Lines: [][]string{row}})
 			switch name {
 			case "stems_" + column("rung"):
 				return column("stems")

@@ -50,7 +50,7 @@ func Of(r book.Record) Typed {
 	return func(name string) string {
 		for i, column := range r.Kind.Columns {
 			if column == name {
-				return r.Rows[0][i]
+				return r.Lines[0][i]
 			}
 		}
 		return ""

@@ -82,24 +82,24 @@ func wantsJSON(c *echo.Context) bool {
 
 // person returns who is signed in; where nobody is set up, whoever sits at this machine owns the farm.
 func (s *Site) person(c *echo.Context) (people.Person, error) {
-	if s.Doors == nil {
+	if s.People == nil {
 		return people.Person{Role: people.Owner}, nil
 	}
 	ctx := c.Request().Context()
 	if id := s.Sessions.GetString(ctx, sessionPerson); id != "" {
-		who, known, err := s.Doors.Known(ctx, id, s.Sessions.GetInt(ctx, sessionEpoch))
+		who, known, err := s.People.Known(ctx, id, s.Sessions.GetInt(ctx, sessionEpoch))
 		if err != nil || known {
 			return who, err
 		}
 	}
-	any, err := s.Doors.Any(ctx)
+	any, err := s.People.Any(ctx)
 	if err != nil || !any {
 		return people.Person{Role: people.Owner}, err
 	}
 	if s.Visitor == "" || c.Request().URL.Path == "/signin" || s.Sessions.GetBool(ctx, SessionLeft) {
 		return people.Person{}, nil
 	}
-	all, err := s.Doors.All(ctx)
+	all, err := s.People.All(ctx)
 	for _, who := range all {
 		if who.Name == s.Visitor {
 			return who, s.LetIn(c, who)
@@ -169,7 +169,7 @@ func Inside(to string) string {
 }
 
 // DoorFault returns what to tell somebody who was not let in, empty where that is not the matter.
-func DoorFault(c *echo.Context, err error) (string, int) {
+func GuessFault(c *echo.Context, err error) (string, int) {
 	var slowed *people.Slowed
 	switch {
 	case errors.As(err, &slowed):

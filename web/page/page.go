@@ -51,7 +51,7 @@ type Site struct {
 	Wrote  *lru.Cache[string, int64] // by asker: the revision that their last form left
 
 	Box         devices.Set
-	Doors       *people.People
+	People      *people.People
 	Sessions    *scs.SessionManager
 	Visitor     string
 	Address     string
@@ -61,9 +61,9 @@ type Site struct {
 
 // NewSite returns the site of a farm, with the pages that are of no view.
 func NewSite(f *farm.Farm, o Options) (*Site, error) {
-	s := &Site{Farm: f, Step: o.Step, Log: o.Log, Pages: make(Pages), Jobs: newJobs(), Box: o.Box, Doors: o.People, Visitor: o.Visitor, Address: o.Address, Certificate: o.Certificate, Secure: o.Secure}
+	s := &Site{Farm: f, Step: o.Step, Log: o.Log, Pages: make(Pages), Jobs: newJobs(), Box: o.Box, People: o.People, Visitor: o.Visitor, Address: o.Address, Certificate: o.Certificate, Secure: o.Secure}
 	s.Wrote, _ = lru.New[string, int64](mostWriters) // an error is of a size below one
-	if s.Doors != nil {
+	if s.People != nil {
 		s.Sessions = newSessions(o)
 	}
 	var err error

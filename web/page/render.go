@@ -72,7 +72,7 @@ type Frame struct {
 	Title, Farm, Today string
 	Here               string // the view in the navigation
 	IsDemo, HasFarm    bool
-	AtTheDoor          bool   // of somebody who is not signed in
+	SignedOut          bool   // of somebody who is not signed in
 	Person             string // who is; empty where nobody is set up
 	MayOwn, MayRecord  bool
 	CSRF               string

@@ -51,7 +51,7 @@ func story(snap *say.Snapshot, planting string) []storyLine {
 		}
 	}
 	for i := range lines {
-		if made, ok := snap.Book.Maker(book.KindNamed(lines[i].Kind), lines[i].ID); ok && lines[i].Who == "" {
+		if made, ok := snap.Book.AuthorOf(book.KindNamed(lines[i].Kind), lines[i].ID); ok && lines[i].Who == "" {
 			lines[i].Who = made.By
 		}
 	}
@@ -119,14 +119,14 @@ func sprayLine(x book.Spray, read say.Reader) storyLine {
 }
 
 // pastLine shows a record of a planting that was corrected or withdrawn.
-func pastLine(p book.Past, planting string, read say.Reader) (storyLine, bool) {
+func pastLine(p book.Version, planting string, read say.Reader) (storyLine, bool) {
 	r, err := p.Record()
 	if err != nil || !slices.Contains(r.Kind.Columns, "planting") || r.Field("planting") != planting {
 		return storyLine{}, false
 	}
 	var line storyLine
 	b := new(book.Book)
-	if _, err := b.Read(r.Kind, r.Rows); err != nil {
+	if _, err := b.Read(r.Kind, r.Lines); err != nil {
 		return storyLine{}, false
 	}
 	switch r.Kind {

@@ -25,8 +25,8 @@ func (s view) rounds(c *echo.Context, snap *say.Snapshot) error {
 		v.Find.Kept = []page.LinkView{{Name: "person", Href: v.Person}}
 	}
 	v.Path = c.Request().URL.RequestURI()
-	if s.Doors != nil {
-		all, err := s.Doors.All(c.Request().Context())
+	if s.People != nil {
+		all, err := s.People.All(c.Request().Context())
 		if err != nil {
 			return err
 		}

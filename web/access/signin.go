@@ -1,4 +1,4 @@
-package door
+package access
 
 import (
 	"errors"
@@ -14,16 +14,16 @@ import (
 	"github.com/labstack/echo/v5"
 )
 
-// A doorView is a page at the door: signing in, setting up the first owner, joining.
-type doorView struct {
+// A signInView is a page for who is not signed in: signing in, setting up the first owner, joining.
+type signInView struct {
 	Heading, Lead, Action, Save, Fault, To string
 	Fields                                 []page.Field
 	Visitors                               []page.Option // as whom the demo can be looked at
 }
 
-func (s view) door(c *echo.Context, code int, v doorView) error {
-	p := page.Frame{Title: v.Heading, AtTheDoor: true}
-	return s.Render(c, code, "door", p, v)
+func (s view) before(c *echo.Context, code int, v signInView) error {
+	p := page.Frame{Title: v.Heading, SignedOut: true}
+	return s.Render(c, code, "signin", p, v)
 }
 
 func nameField() page.Field {
@@ -45,9 +45,9 @@ func (s view) signInForm(c *echo.Context, code int, fault string, from page.Type
 			fields[i].Typed = from(fields[i].Name)
 		}
 	}
-	v := doorView{Heading: "Sign in", Action: "/signin", Save: "Sign in", Fault: fault, Fields: fields, To: page.Inside(from("to"))}
+	v := signInView{Heading: "Sign in", Action: "/signin", Save: "Sign in", Fault: fault, Fields: fields, To: page.Inside(from("to"))}
 	if s.Visitor != "" {
-		all, err := s.Doors.All(c.Request().Context())
+		all, err := s.People.All(c.Request().Context())
 		if err != nil {
 			return err
 		}
@@ -56,19 +56,19 @@ func (s view) signInForm(c *echo.Context, code int, fault string, from page.Type
 			v.Visitors = append(v.Visitors, page.Option{Value: p.Name, Label: fmt.Sprintf("%s, %s", p.Name, p.Role)})
 		}
 	}
-	return s.door(c, code, v)
+	return s.before(c, code, v)
 }
 
 func (s view) signIn(c *echo.Context) error {
-	if s.Doors == nil {
+	if s.People == nil {
 		return c.Redirect(http.StatusSeeOther, "/")
 	}
 	from := page.Posted(c)
 	if s.Visitor != "" {
 		return s.visit(c, from("as"))
 	}
-	who, err := s.Doors.SignIn(c.Request().Context(), from("name"), from("password"), page.PlaceOf(c))
-	if fault, code := page.DoorFault(c, err); fault != "" {
+	who, err := s.People.SignIn(c.Request().Context(), from("name"), from("password"), page.PlaceOf(c))
+	if fault, code := page.GuessFault(c, err); fault != "" {
 		return s.signInForm(c, code, fault, from)
 	}
 	if err != nil {
@@ -82,7 +82,7 @@ func (s view) signIn(c *echo.Context) error {
 
 // visit lets the demo's visitor in as one of its people.
 func (s view) visit(c *echo.Context, as string) error {
-	all, err := s.Doors.All(c.Request().Context())
+	all, err := s.People.All(c.Request().Context())
 	if err != nil {
 		return err
 	}
@@ -103,10 +103,10 @@ func (s view) firstPage(c *echo.Context) error {
 
 // firstForm asks for the code, a name and a password as long as nobody is set up.
 func (s view) firstForm(c *echo.Context, code int, fault string, from page.Typed, faults map[string]string) error {
-	if s.Doors == nil {
+	if s.People == nil {
 		return c.Redirect(http.StatusSeeOther, "/")
 	}
-	if any, err := s.Doors.Any(c.Request().Context()); err != nil || any {
+	if any, err := s.People.Any(c.Request().Context()); err != nil || any {
 		if err != nil {
 			return err
 		}
@@ -118,15 +118,15 @@ func (s view) firstForm(c *echo.Context, code int, fault string, from page.Typed
 			fields[i].Typed = ""
 		}
 	}
-	return s.door(c, code, doorView{Heading: "Set up the owner", Lead: "From then on everybody signs in, and helpers are let in by a link.", Action: "/first", Save: "Set up", Fault: fault, Fields: fields})
+	return s.before(c, code, signInView{Heading: "Set up the owner", Lead: "From then on everybody signs in, and helpers are let in by a link.", Action: "/first", Save: "Set up", Fault: fault, Fields: fields})
 }
 
 func (s view) first(c *echo.Context) error {
-	if s.Doors == nil {
+	if s.People == nil {
 		return c.Redirect(http.StatusSeeOther, "/")
 	}
 	from := page.Posted(c)
-	who, err := s.Doors.SetUp(c.Request().Context(), from("code"), from("name"), from("password"), page.PlaceOf(c))
+	who, err := s.People.SetUp(c.Request().Context(), from("code"), from("name"), from("password"), page.PlaceOf(c))
 	return s.entered(c, who, err, func(code int, fault string, faults map[string]string) error {
 		return s.firstForm(c, code, fault, from, faults)
 	})
@@ -137,7 +137,7 @@ func (s view) entered(c *echo.Context, who people.Person, err error, again func(
 	if faults, only := page.FaultsBy(err); only {
 		return again(http.StatusUnprocessableEntity, "", faults)
 	}
-	if fault, code := page.DoorFault(c, err); fault != "" {
+	if fault, code := page.GuessFault(c, err); fault != "" {
 		return again(code, fault, nil)
 	}
 	if err != nil {
@@ -154,25 +154,25 @@ func (s view) joinPage(c *echo.Context) error {
 }
 
 func (s view) joinForm(c *echo.Context, code int, fault string, from page.Typed, faults map[string]string) error {
-	if s.Doors == nil {
+	if s.People == nil {
 		return echo.ErrNotFound
 	}
 	c.Response().Header().Set("Referrer-Policy", "no-referrer") // the address is a secret
-	invitation, renews, err := s.Doors.Invited(c.Request().Context(), c.Param("secret"), page.PlaceOf(c))
-	if fault, code := page.DoorFault(c, err); fault != "" {
-		return s.door(c, code, doorView{Heading: "This link does not let you in", Fault: fault})
+	invitation, renews, err := s.People.Invited(c.Request().Context(), c.Param("secret"), page.PlaceOf(c))
+	if fault, code := page.GuessFault(c, err); fault != "" {
+		return s.before(c, code, signInView{Heading: "This link does not let you in", Fault: fault})
 	}
 	if err != nil {
 		return err
 	}
-	v := doorView{Heading: "Join", Lead: roleWords[invitation.Role], Action: "/join/" + url.PathEscape(c.Param("secret")), Save: "Join", Fault: fault}
+	v := signInView{Heading: "Join", Lead: roleWords[invitation.Role], Action: "/join/" + url.PathEscape(c.Param("secret")), Save: "Join", Fault: fault}
 	v.Fields = []page.Field{nameField(), newPasswordField()}
 	if renews.ID != "" {
 		v.Heading, v.Lead, v.Save, v.Fields = "A new password", "For "+renews.Name+".", "Keep", v.Fields[1:]
 	}
 	v.Fields = page.Fill(c, v.Fields, from, faults)
 	v.Fields[len(v.Fields)-1].Typed = ""
-	return s.door(c, code, v)
+	return s.before(c, code, v)
 }
 
 var roleWords = map[people.Role]string{
@@ -182,18 +182,18 @@ var roleWords = map[people.Role]string{
 }
 
 func (s view) join(c *echo.Context) error {
-	if s.Doors == nil {
+	if s.People == nil {
 		return echo.ErrNotFound
 	}
 	from := page.Posted(c)
-	who, err := s.Doors.Join(c.Request().Context(), c.Param("secret"), from("name"), from("password"), page.PlaceOf(c))
+	who, err := s.People.Join(c.Request().Context(), c.Param("secret"), from("name"), from("password"), page.PlaceOf(c))
 	return s.entered(c, who, err, func(code int, fault string, faults map[string]string) error {
 		return s.joinForm(c, code, fault, from, faults)
 	})
 }
 
 func (s view) signOut(c *echo.Context) error {
-	if s.Doors == nil {
+	if s.People == nil {
 		return c.Redirect(http.StatusSeeOther, "/")
 	}
 	ctx := c.Request().Context()

@@ -1,4 +1,4 @@
-package door
+package access
 
 import (
 	"net/http"
@@ -36,7 +36,7 @@ func (s view) reads(c *echo.Context) error {
 func (s view) setReads(c *echo.Context) error {
 	read := say.Reader{Imperial: c.FormValue("units") == "imperial", WeekNumbers: c.FormValue("weeks") == "yes"}
 	if who := page.Who(c); who.ID != "" {
-		if err := s.Doors.SetReads(c.Request().Context(), who.ID, read.Imperial, read.WeekNumbers); err != nil {
+		if err := s.People.SetReads(c.Request().Context(), who.ID, read.Imperial, read.WeekNumbers); err != nil {
 			return err
 		}
 	} else {

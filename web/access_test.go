@@ -289,7 +289,7 @@ func TestTheCrewTakesBackFieldRecordsAlone(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if m, ok := b.Maker(book.Cuts, "cut-of-a-test"); !ok || m.By != "One crew" {
+	if m, ok := b.AuthorOf(book.Cuts, "cut-of-a-test"); !ok || m.By != "One crew" {
 		t.Errorf("the cut was made by %q, want One crew", m.By)
 	}
 	if answer, _ = h.send(crew, http.MethodPost, "/withdraw", url.Values{"kind": {"orders"}, "id": {"Gate stall"}}); answer.StatusCode != http.StatusForbidden {

@@ -6,17 +6,17 @@ import (
 	"slices"
 )
 
-// A Past is a record as it was before it was corrected or withdrawn.
-type Past struct {
+// A Version is a record as it was before it was corrected or withdrawn.
+type Version struct {
 	Kind, ID, Content string // content: the record's rows as JSON
 	Ended             string // superseded or withdrawn
 	EndedAt           string // stamp, UTC
 	EndedBy           string
 }
 
-// ReadPast reads a line of the history.
-func ReadPast(f *Fields) Past {
-	p := Past{Kind: f.Raw("kind"), ID: f.Raw("id"), Content: f.get("content"), Ended: f.Word("ended", "superseded", "withdrawn"),
+// ReadVersion reads a line of the history.
+func ReadVersion(f *Fields) Version {
+	p := Version{Kind: f.Raw("kind"), ID: f.Raw("id"), Content: f.get("content"), Ended: f.Word("ended", "superseded", "withdrawn"),
 		EndedAt: f.Raw("ended_at"), EndedBy: f.Text("ended_by")}
 	if KindNamed(p.Kind) == nil {
 		f.Fault("kind", "%q is no kind of record: write the name of a notebook file, such as counts", p.Kind)
@@ -27,13 +27,13 @@ func ReadPast(f *Fields) Past {
 }
 
 // Row returns the line as text, in the order of the columns of History.
-func (p Past) Row() []string {
+func (p Version) Row() []string {
 	return []string{p.Kind, p.ID, p.Content, p.Ended, p.EndedAt, p.EndedBy}
 }
 
 // Record returns the record as it was. Of an older program it has its values in the places of the columns that there were, which newer ones
 // only follow.
-func (p Past) Record() (Record, error) {
+func (p Version) Record() (Record, error) {
 	r := Record{Kind: KindNamed(p.Kind)}
 	wrong := fmt.Errorf("this is no record of %s: copy it from an export", p.Kind)
 	if r.Kind == nil {
@@ -49,7 +49,7 @@ func (p Past) Record() (Record, error) {
 			if len(row) > len(r.Kind.Columns) {
 				return Record{}, fmt.Errorf("this record of %s has %d fields, not %d: copy it from an export", p.Kind, len(row), len(r.Kind.Columns))
 			}
-			r.Rows = append(r.Rows, append(row, make([]string, len(r.Kind.Columns)-len(row))...))
+			r.Lines = append(r.Lines, append(row, make([]string, len(r.Kind.Columns)-len(row))...))
 		}
 	}
 	for _, values := range named {
@@ -61,9 +61,9 @@ func (p Past) Record() (Record, error) {
 			}
 			row[at] = value
 		}
-		r.Rows = append(r.Rows, row)
+		r.Lines = append(r.Lines, row)
 	}
-	if len(r.Rows) == 0 {
+	if len(r.Lines) == 0 {
 		return Record{}, wrong
 	}
 	return r, nil
@@ -71,8 +71,8 @@ func (p Past) Record() (Record, error) {
 
 // Content returns a record's rows as JSON, as the history keeps them: what is written down by the names of its columns.
 func (r Record) Content() string {
-	named := make([]map[string]string, len(r.Rows))
-	for i, row := range r.Rows {
+	named := make([]map[string]string, len(r.Lines))
+	for i, row := range r.Lines {
 		named[i] = make(map[string]string)
 		for j, value := range row {
 			if value != "" {

@@ -1,4 +1,4 @@
-package door
+package access
 
 import (
 	"fmt"
@@ -50,8 +50,8 @@ func (s view) peoplePage(c *echo.Context, link *linkCode) error {
 		return err
 	}
 	v := peopleView{Roles: roleOptions(people.Crew), Address: s.Base(snap), Link: link, HasOwn: s.Certificate != nil}
-	if s.Doors != nil {
-		all, err := s.Doors.All(c.Request().Context())
+	if s.People != nil {
+		all, err := s.People.All(c.Request().Context())
 		if err != nil {
 			return err
 		}
@@ -62,7 +62,7 @@ func (s view) peoplePage(c *echo.Context, link *linkCode) error {
 			}
 			v.People = append(v.People, personView{p.ID, p.Name, since, p.ID == page.Who(c).ID, roleOptions(p.Role)})
 		}
-		open, err := s.Doors.Invitations(c.Request().Context())
+		open, err := s.People.Invitations(c.Request().Context())
 		if err != nil {
 			return err
 		}
@@ -100,16 +100,16 @@ func newInvitation(i people.Invitation, all []people.Person) invitationView {
 }
 
 func (s view) endInvitation(c *echo.Context) error {
-	return s.onPerson(c, func(hash string) error { return s.Doors.EndInvitation(c.Request().Context(), hash) })
+	return s.onPerson(c, func(hash string) error { return s.People.EndInvitation(c.Request().Context(), hash) })
 }
 
 func (s view) listPeople(c *echo.Context) error { return s.peoplePage(c, nil) }
 
 func (s view) invite(c *echo.Context) error {
-	if s.Doors == nil || page.Who(c).ID == "" {
+	if s.People == nil || page.Who(c).ID == "" {
 		return c.Redirect(http.StatusSeeOther, "/first")
 	}
-	secret, err := s.Doors.Invite(c.Request().Context(), people.Role(c.FormValue("role")), c.FormValue("person"), page.Who(c).ID)
+	secret, err := s.People.Invite(c.Request().Context(), people.Role(c.FormValue("role")), c.FormValue("person"), page.Who(c).ID)
 	if err != nil {
 		return peopleFault(err)
 	}
@@ -131,7 +131,7 @@ func (s view) invite(c *echo.Context) error {
 
 // onPerson does something about the person that the address names, and goes back to the list.
 func (s view) onPerson(c *echo.Context, do func(id string) error) error {
-	if s.Doors == nil {
+	if s.People == nil {
 		return book.ErrNoSuchRecord
 	}
 	if err := do(c.Param("id")); err != nil {
@@ -142,16 +142,16 @@ func (s view) onPerson(c *echo.Context, do func(id string) error) error {
 
 func (s view) setRole(c *echo.Context) error {
 	return s.onPerson(c, func(id string) error {
-		return s.Doors.SetRole(c.Request().Context(), id, people.Role(c.FormValue("role")))
+		return s.People.SetRole(c.Request().Context(), id, people.Role(c.FormValue("role")))
 	})
 }
 
 func (s view) endSessions(c *echo.Context) error {
-	return s.onPerson(c, func(id string) error { return s.Doors.SignOutEverywhere(c.Request().Context(), id) })
+	return s.onPerson(c, func(id string) error { return s.People.SignOutEverywhere(c.Request().Context(), id) })
 }
 
 func (s view) dismiss(c *echo.Context) error {
-	return s.onPerson(c, func(id string) error { return s.Doors.Dismiss(c.Request().Context(), id) })
+	return s.onPerson(c, func(id string) error { return s.People.Dismiss(c.Request().Context(), id) })
 }
 
 // A meView is one's own account.
@@ -186,11 +186,11 @@ func (s view) changePassword(c *echo.Context) error {
 	if page.Who(c).ID == "" {
 		return c.Redirect(http.StatusSeeOther, "/people")
 	}
-	changed, err := s.Doors.ChangePassword(c.Request().Context(), page.Who(c).ID, c.FormValue("old"), c.FormValue("password"), page.PlaceOf(c))
+	changed, err := s.People.ChangePassword(c.Request().Context(), page.Who(c).ID, c.FormValue("old"), c.FormValue("password"), page.PlaceOf(c))
 	if faults, only := page.FaultsBy(err); only {
 		return s.mePage(c, http.StatusUnprocessableEntity, nil, faults)
 	}
-	if fault, code := page.DoorFault(c, err); fault != "" {
+	if fault, code := page.GuessFault(c, err); fault != "" {
 		return s.mePage(c, code, nil, map[string]string{"old": fault})
 	}
 	if err != nil {
@@ -206,7 +206,7 @@ func (s view) signOutEverywhere(c *echo.Context) error {
 	if page.Who(c).ID == "" {
 		return c.Redirect(http.StatusSeeOther, "/people")
 	}
-	if err := s.Doors.SignOutEverywhere(c.Request().Context(), page.Who(c).ID); err != nil {
+	if err := s.People.SignOutEverywhere(c.Request().Context(), page.Who(c).ID); err != nil {
 		return err
 	}
 	return s.signOut(c)
@@ -219,12 +219,12 @@ func (s view) newCalendar(c *echo.Context) error {
 		return c.Redirect(http.StatusSeeOther, "/people")
 	}
 	if c.FormValue("drop") != "" {
-		if err := s.Doors.DropCalendar(ctx, id); err != nil {
+		if err := s.People.DropCalendar(ctx, id); err != nil {
 			return err
 		}
 		return c.Redirect(http.StatusSeeOther, "/me")
 	}
-	secret, err := s.Doors.NewCalendar(ctx, id)
+	secret, err := s.People.NewCalendar(ctx, id)
 	if err != nil {
 		return err
 	}

@@ -1,5 +1,5 @@
-// Package door is who may come in: signing in, the first owner, invitations, and the people of the farm.
-package door
+// Package access is who may come in: signing in, the first owner, invitations, and the people of the farm.
+package access
 
 import (
 	"embed"
