@@ -40,7 +40,7 @@ var rooms = []room{
 	{"farm/plans", "core farm/book farm/look", "github.com/maruel/natural"},
 	{"farm/work", "core farm/book farm/look farm/market farm/plans", "github.com/maruel/natural"},
 	{"farm", "core fault croptable farm/book farm/look", "github.com/hashicorp/golang-lru/v2 golang.org/x/sync"},
-	{"people", "fault farm/book", "github.com/hashicorp/golang-lru/v2 golang.org/x/crypto"},
+	{"people", "fault farm/book", "github.com/hashicorp/golang-lru/v2 github.com/alexedwards/argon2id"},
 	{"trust", "", ""},
 	{"records", "core/crop croptable fault farm/book people", "github.com/jmoiron/sqlx github.com/pressly/goose/v3 github.com/alexedwards/scs modernc.org/sqlite"},
 	{"notebook", "core croptable fault farm/book farm/look farm/plans farm/work", "github.com/arran4/golang-ical"},

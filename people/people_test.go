@@ -2,6 +2,7 @@ package people
 
 import (
 	"context"
+	"encoding/base64"
 	"errors"
 	"fmt"
 	"slices"
@@ -12,6 +13,8 @@ import (
 	"time"
 
 	"dewcount/fault"
+
+	"golang.org/x/crypto/argon2"
 )
 
 var ctx = context.Background()
@@ -359,5 +362,15 @@ func TestInvitationsEndWithTheirMaker(t *testing.T) {
 	}
 	if _, err := p.Join(ctx, left[1], "Brock", good, "there"); !errors.Is(err, ErrNoLink) {
 		t.Errorf("by the invitation of who is no owner any more: %v", err)
+	}
+}
+
+// What was kept of passwords by an earlier program is known: the key that argon2 makes of a salt, in the form that its authors write it (RFC 9106).
+func TestHashesOfEarlierProgramsAreKnown(t *testing.T) {
+	salt := []byte("0123456789abcdef")
+	kept := fmt.Sprintf("$argon2id$v=19$m=19456,t=2,p=1$%s$%s", base64.RawStdEncoding.EncodeToString(salt),
+		base64.RawStdEncoding.EncodeToString(argon2.IDKey([]byte("hedge bucket lantern"), salt, 2, 19456, 1, 32)))
+	if !matches("hedge bucket lantern", kept) || matches("hedge bucket Lantern", kept) || matches("", "") || matches("hedge bucket lantern", "not a hash") {
+		t.Errorf("%s is not known for what it is", kept)
 	}
 }

@@ -46,7 +46,7 @@ func New(f *farm.Farm, o page.Options) (http.Handler, error) {
 	e := echo.NewWithConfig(echo.Config{Router: echo.NewRouter(echo.RouterConfig{UnescapePathParamValues: true})}) // a row can be called Löwenmaul 1/2
 	e.Logger = o.Log
 	e.HTTPErrorHandler = s.Fail
-	e.Use(middleware.Recover(), onlyHosts(o.Hosts), headers, middleware.BodyLimit(mostBody), middleware.CSRFWithConfig(middleware.CSRFConfig{
+	e.Use(middleware.Recover(), onlyHosts(o.Hosts), middleware.SecureWithConfig(secure), headers, middleware.BodyLimit(mostBody), middleware.CSRFWithConfig(middleware.CSRFConfig{
 		TokenLookup: "form:csrf,header:X-CSRF-Token", CookieName: page.CookieName(o.Name+"_csrf", o.Secure), CookiePath: "/", CookieHTTPOnly: true,
 		CookieSecure: o.Secure, CookieSameSite: http.SameSiteLaxMode, Skipper: isFile,
 	}))
@@ -100,14 +100,15 @@ func onlyHosts(hosts []string) echo.MiddlewareFunc {
 	}
 }
 
+// secure has a browser load nothing from elsewhere, run nothing that stands in a page, and show our pages in nobody else's.
+var secure = middleware.SecureConfig{ContentTypeNosniff: "nosniff", XFrameOptions: "DENY", ReferrerPolicy: "same-origin", ContentSecurityPolicy: policy}
+
 const policy = "default-src 'self'; img-src 'self' data:; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'"
 
+// headers are those that Echo's Secure does not set: what other pages may do with ours, and that nothing in between keeps them.
 func headers(next echo.HandlerFunc) echo.HandlerFunc {
 	return func(c *echo.Context) error {
 		h := c.Response().Header()
-		h.Set("Content-Security-Policy", policy)
-		h.Set("X-Content-Type-Options", "nosniff")
-		h.Set("Referrer-Policy", "same-origin")
 		h.Set("Cross-Origin-Opener-Policy", "same-origin")
 		h.Set("Cross-Origin-Resource-Policy", "same-origin")
 		h.Set("Cache-Control", "private, no-cache")
