@@ -16,7 +16,7 @@ go-test:
 # What many do at once is run once more under the race detector, which wants a C compiler.
 race-test:
 	command -v gcc >/dev/null || (apt-get update -q && DEBIAN_FRONTEND=noninteractive apt-get install -y -q --no-install-recommends gcc libc6-dev)
-	CGO_ENABLED=1 go test -race -short -timeout 30m ./farm ./web ./records ./people
+	CGO_ENABLED=1 go test -race -short -timeout 30m ./farm/... ./web/... ./records ./people
 	CGO_ENABLED=1 go test -race -run TestStandsShareTheirWeather ./core/forecast
 
 browser-test:

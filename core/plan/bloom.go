@@ -61,6 +61,15 @@ type WeekOutcome struct {
 	Reachable         bool    // whether any sowing that could be made would hold the week at the chance wanted
 }
 
+// glut is from how many times the want on a week has more than is sold.
+const glut = 2
+
+// Gap tells whether a week will likely have fewer stems than are wanted.
+func (w WeekOutcome) Gap() bool { return w.Likely < w.Want }
+
+// Glut tells whether a week will likely have so many more stems than are wanted that most of them are not sold.
+func (w WeekOutcome) Glut() bool { return w.Likely > glut*w.Want }
+
 // EvenBloom returns the successions that supply each week at the chance wanted with few sowings and little waste: of all numbers of
 // sowings the one whose stems, raised by a twelfth for every sowing, are the fewest. Weeks that no sowing reaches, or at too high a
 // price, are left out of the want and told apart in the outcome. progress is called now and then with the share that is done, 0

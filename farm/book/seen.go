@@ -236,3 +236,20 @@ const (
 	Pinched    = "pinched"
 	PlantedOut = "planted_out"
 )
+
+// Rain returns the rain of each day in mm as it was known on the evening of a day: observed, else as it was foretold last.
+func (b *Book) Rain(asOf day.Day) map[day.Day]float64 {
+	rain := make(map[day.Day]float64)
+	issued := make(map[day.Day]day.Day) // zero where it was observed
+	for _, w := range b.Weather {
+		if w.RainMM == nil || w.IssuedOn.After(asOf) {
+			continue
+		}
+		last, known := issued[w.Date]
+		if known && !w.IssuedOn.IsZero() && (last.IsZero() || w.IssuedOn.Before(last)) {
+			continue
+		}
+		issued[w.Date], rain[w.Date] = w.IssuedOn, *w.RainMM
+	}
+	return rain
+}

@@ -41,3 +41,20 @@ func (s *Snapshot) Sample(i int) Sample {
 	out.Every = max(1, plants/out.Plants)
 	return out
 }
+
+// UsualSample is how many plants a count looks at where the row has more and nothing else was asked.
+const UsualSample = 15
+
+// worthCounting is the part of a spread that a count must not leave more than, to be called narrower.
+const worthCounting = 0.92
+
+// Narrowing returns how many plants of all, as asked for or more, have to be counted to narrow the next pick's spread, and the bounds that
+// they would leave; false where no count does.
+func (s Sample) Narrowing(plants int) (counted int, bounds [2]float64, ok bool) {
+	for _, n := range []int{s.Plants, 3 * s.Plants, plants} {
+		if after := s.After(min(n, plants)); after[1]-after[0] <= worthCounting*(s.Now[1]-s.Now[0]) {
+			return n, after, true
+		}
+	}
+	return 0, bounds, false
+}

@@ -1,6 +1,7 @@
 package look
 
 import (
+	"math"
 	"slices"
 
 	"dewcount/core/climate"
@@ -184,6 +185,20 @@ func (s *Season) Index(planting string) int {
 type WeekStems struct {
 	plan.Week
 	Sure, Likely, AtBest float64
+}
+
+// Gap tells whether a week that is not over will likely have fewer stems than are wanted.
+func (w WeekStems) Gap(wanted float64, today day.Day) bool {
+	return w.Likely < wanted && !w.Monday.Add(6).Before(today)
+}
+
+// Bare tells whether nothing is cut in a week.
+func (w WeekStems) Bare() bool { return w.AtBest < 0.5 }
+
+// Moved tells whether a week has clearly more or fewer stems than before.
+func (w WeekStems) Moved(before WeekStems) bool {
+	const clearly = 2 // stems
+	return math.Abs(w.Likely-before.Likely) >= clearly
 }
 
 // Weeks returns the weeks that the season touches.

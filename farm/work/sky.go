@@ -17,19 +17,7 @@ type seasonSky struct {
 }
 
 func newSeasonSky(s *look.Season) *seasonSky {
-	sky := &seasonSky{stand: s.Stand, today: s.View.Today, latitude: s.Model.Outlook.Latitude, rain: make(map[day.Day]float64), seen: make(map[day.Day]climate.Extremes)}
-	issued := make(map[day.Day]day.Day) // the latest forecast of each day
-	for _, w := range s.Book.Weather {
-		if w.RainMM == nil || w.IssuedOn.After(s.View.Today) {
-			continue
-		}
-		observed := w.IssuedOn.IsZero()
-		if last, ok := issued[w.Date]; ok && !observed && (last.IsZero() || w.IssuedOn.Before(last)) {
-			continue
-		}
-		issued[w.Date], sky.rain[w.Date] = w.IssuedOn, *w.RainMM
-	}
-	return sky
+	return &seasonSky{stand: s.Stand, today: s.View.Today, latitude: s.Model.Outlook.Latitude, rain: s.Book.Rain(s.View.Today), seen: make(map[day.Day]climate.Extremes)}
 }
 
 // Extremes returns a day's lowest and highest temperature, on record or the mean of the weathers that are possible.

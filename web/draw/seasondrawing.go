@@ -9,7 +9,6 @@ import (
 	"dewcount/core/crop"
 	"dewcount/core/day"
 	"dewcount/core/forecast"
-	"dewcount/core/plan"
 	"dewcount/farm/look"
 	"dewcount/say"
 )
@@ -315,7 +314,7 @@ func NewChart(s *say.Season, plantings []int, wanted []float64) chartDrawing {
 	var line strings.Builder
 	for i, w := range weekly {
 		x, right := y.at(w.Monday), y.at(w.Monday.Add(7))
-		if w.AtBest >= 0.5 {
+		if !w.Bare() {
 			c.Any = true
 			c.Bars = append(c.Bars, ChartBar{X: Place(x + 1), W: Place(max(1, right-x-2)), Best: Place(h.At(w.AtBest)), BestH: Place(h.At(w.Sure) - h.At(w.AtBest)),
 				Sure: Place(h.At(w.Sure)), SureH: Place(h.At(0) - h.At(w.Sure)), Likely: Place(h.At(w.Likely))})
@@ -327,7 +326,7 @@ func NewChart(s *say.Season, plantings []int, wanted []float64) chartDrawing {
 			}
 			fmt.Fprintf(&line, "%s%.1f %.1fL%.1f %.1f", move, x, h.At(wanted[i]), right, h.At(wanted[i]))
 		}
-		if wanted[i] > w.Likely && !w.Monday.Before(plan.WeekOf(s.View.Today).Monday) {
+		if w.Gap(wanted[i], s.View.Today) {
 			short++
 		}
 	}

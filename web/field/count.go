@@ -10,6 +10,7 @@ import (
 	"dewcount/core/crop"
 	"dewcount/core/day"
 	"dewcount/farm/book"
+	"dewcount/farm/look"
 	"dewcount/say"
 	"dewcount/web/draw"
 	"dewcount/web/page"
@@ -38,11 +39,8 @@ type rungField struct {
 	Name, Typed, Expected string
 }
 
-// usualSample is how many plants a count looks at where the row has more.
-const usualSample = 15
-
 func (s view) usualCount(snap *say.Snapshot, p book.Planting) map[string]string {
-	return map[string]string{"counted_at": s.usually(snap, 6), "plants_counted": strconv.Itoa(min(usualSample, p.Plants))}
+	return map[string]string{"counted_at": s.usually(snap, 6), "plants_counted": strconv.Itoa(min(look.UsualSample, p.Plants))}
 }
 
 // usually returns the time that a record of today has unless it is changed: an hour of the demo's day, or now.
@@ -71,7 +69,7 @@ func (s view) countForm(c *echo.Context, code int, snap *say.Snapshot, p book.Pl
 	}, from, faults)
 	counted, err := strconv.Atoi(strings.TrimSpace(from("plants_counted")))
 	if err != nil {
-		counted = min(usualSample, p.Plants)
+		counted = min(look.UsualSample, p.Plants)
 	}
 	standing := snap.Stand.Standing(i)
 	entry, _, _ := snap.Book.Entry(snap.Model.Plantings[i].Growth.Profile.ID)

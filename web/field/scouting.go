@@ -4,9 +4,8 @@ import (
 	"fmt"
 	"net/url"
 
-	"dewcount/core/climate"
-	"dewcount/core/day"
 	"dewcount/farm/book"
+	"dewcount/farm/work"
 	"dewcount/say"
 	"dewcount/web/page"
 
@@ -77,41 +76,19 @@ func sprayHours(snap *say.Snapshot) string {
 	if err != nil {
 		return ""
 	}
-	today := snap.View.Today
-	const beesHome = 0.5 // hours after sunset
-	sunset := 12 + min(23, max(1, climate.SunHours(place.Latitude, today.YearDay())))/2
-	words := fmt.Sprintf("Never on open flowers, and not while bees fly: tonight they are home from about %s.", say.Clock(sunset+beesHome, today, place))
+	sky := work.SprayingOn(snap.Snapshot)
+	words := fmt.Sprintf("Never on open flowers, and not while bees fly: tonight they are home from about %s.", say.Clock(sky.BeesHome, snap.View.Today, place))
 	var against []string
-	if e := snap.Stand.Weather(today); e.TmaxC >= 25 {
-		against = append(against, snap.Celsius(e.TmaxC)+" are expected, which burns leaves and dries the drops")
+	if sky.HotC > 0 {
+		against = append(against, snap.Celsius(sky.HotC)+" are expected, which burns leaves and dries the drops")
 	}
-	for _, d := range []day.Day{today, today.Add(1)} {
-		if mm, known := rainOn(snap.Book, d, today); known && mm >= 1 {
-			against = append(against, fmt.Sprintf("%s of rain on %s would wash it off", snap.MM(mm), snap.Date(d)))
-		}
+	for _, r := range sky.Rain {
+		against = append(against, fmt.Sprintf("%s of rain on %s would wash it off", snap.MM(r.MM), snap.Date(r.Day)))
 	}
 	if against != nil {
 		words += " " + say.Sentence(say.List(against))
 	}
 	return words
-}
-
-// rainOn returns the rain of a day as it was observed, or foretold last.
-func rainOn(b *book.Book, d, today day.Day) (float64, bool) {
-	var last book.WeatherDay
-	found := false
-	for _, w := range b.Weather {
-		if w.Date != d || w.RainMM == nil || w.IssuedOn.After(today) {
-			continue
-		}
-		if !found || w.IssuedOn.IsZero() || !last.IssuedOn.IsZero() && w.IssuedOn.After(last.IssuedOn) {
-			last, found = w, true
-		}
-	}
-	if !found {
-		return 0, false
-	}
-	return *last.RainMM, true
 }
 
 func readSpray(from page.Typed, read say.Reader) (book.Record, error) {

@@ -162,12 +162,8 @@ func sampleHint(snap *say.Snapshot, i int) (int, string) {
 	if pick.Sub(snap.View.Today) < 7 {
 		stems = fmt.Sprintf("%s's %s stems", pick.Weekday(), said(sample.Now))
 	}
-	for _, n := range []int{sample.Plants, 3 * sample.Plants, plants} {
-		after := sample.After(min(n, plants))
-		if after[1]-after[0] > worthCounting*(sample.Now[1]-sample.Now[0]) {
-			continue
-		}
-		with := said(after)
+	if n, bounds, ok := sample.Narrowing(plants); ok {
+		with := said(bounds)
 		switch {
 		case n == sample.Plants:
 			hint += fmt.Sprintf(": it narrows %s to about %s", stems, with)
@@ -176,10 +172,6 @@ func sampleHint(snap *say.Snapshot, i int) (int, string) {
 		default:
 			hint += fmt.Sprintf(". %d would narrow %s only to about %s", n, stems, with)
 		}
-		break
 	}
 	return sample.Plants, hint + "."
 }
-
-// worthCounting is the part of a spread that a count must not leave more than, to be called narrower.
-const worthCounting = 0.92

@@ -202,11 +202,10 @@ func rows(snap *say.Snapshot, cropID string, pick int, most float64) []rowView {
 
 // missing says that the weather of late is not on record, and what to do about it.
 func missing(snap *say.Snapshot) string {
-	const late = 3 // days
-	o := snap.Model.Outlook
-	if n := len(o.Observed); n == 0 {
+	switch days, none := snap.WeatherGap(); {
+	case none:
 		return "No weather is on record, so a usual season is reckoned with: the dates can be weeks out. Load your station's file under Farm, Devices: each day's lowest and highest temperature."
-	} else if days := o.From.Sub(o.Observed[n-1].Day) - 1; days > late {
+	case days > 0:
 		return fmt.Sprintf("The weather of the last %d days is not on record, and is taken to be usual. Load your station's file under Farm, Devices, to be surer.", days)
 	}
 	return ""

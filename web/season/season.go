@@ -160,13 +160,13 @@ func cropOptions(s *say.Season, chosen string) []page.Option {
 func weekLines(s *say.Season, plantings []int, wanted []float64) []weekLine {
 	var lines []weekLine
 	for i, w := range s.Stems(plantings) {
-		if w.AtBest < 0.5 && wanted[i] == 0 {
+		if w.Bare() && wanted[i] == 0 {
 			continue
 		}
 		l := weekLine{Week: s.Bare(w.Monday), Stems: say.Bounds(int(w.Sure), int(w.Likely+0.5), int(w.AtBest+0.5))}
 		if wanted[i] > 0 {
 			l.Wanted = strconv.Itoa(int(wanted[i]))
-			l.Short = w.Likely < wanted[i] && !w.Monday.Add(6).Before(s.View.Today)
+			l.Short = w.Gap(wanted[i], s.View.Today)
 		}
 		lines = append(lines, l)
 	}
@@ -279,13 +279,12 @@ func moveWeeks(before, after *say.Season, cropID string) []moveWeek {
 	wanted := market.Wanted(after.Season, cropID)
 	var weeks []moveWeek
 	for i := range b {
-		const worthTelling = 2
-		if by := b[i].Likely - a[i].Likely; by < worthTelling && by > -worthTelling {
+		if !b[i].Moved(a[i]) {
 			continue
 		}
 		w := moveWeek{Week: before.Bare(b[i].Monday), Before: strconv.Itoa(int(a[i].Likely + 0.5)), After: strconv.Itoa(int(b[i].Likely + 0.5))}
 		if wanted[i] > 0 {
-			w.Wanted, w.Short = strconv.Itoa(int(wanted[i])), b[i].Likely < wanted[i]
+			w.Wanted, w.Short = strconv.Itoa(int(wanted[i])), b[i].Gap(wanted[i], before.View.Today)
 		}
 		weeks = append(weeks, w)
 	}

@@ -275,7 +275,6 @@ func (r *successionResult) weeks(read say.Reader, p *plans.SuccessionPlan) {
 	for i := range p.Bloom.Weeks {
 		most = max(most, p.Bloom.Weeks[i].High, p.CalendarWeeks[i].High)
 	}
-	const glut = 2 // times the want
 	for i, w := range p.Bloom.Weeks {
 		f := p.CalendarWeeks[i]
 		words := func(w plan.WeekOutcome) string {
@@ -287,8 +286,8 @@ func (r *successionResult) weeks(read say.Reader, p *plans.SuccessionPlan) {
 			return b
 		}
 		r.Weeks = append(r.Weeks, bloomWeek{Week: read.Bare(w.Monday), Want: strconv.Itoa(p.Stems), Even: band(w), Fixed: band(f), EvenWords: words(w), FixedWords: words(f),
-			Chance: fmt.Sprintf("%.0f in 100", 100*w.Chance), Short: w.Likely < w.Want, Given: !w.Reachable, FixedShort: f.Likely < f.Want,
-			Glut: w.Likely > glut*w.Want, FixedGlut: f.Likely > glut*f.Want})
+			Chance: fmt.Sprintf("%.0f in 100", 100*w.Chance), Short: w.Gap(), Given: !w.Reachable, FixedShort: f.Gap(),
+			Glut: w.Glut(), FixedGlut: f.Glut()})
 	}
 }
 

@@ -1,0 +1,141 @@
+package look
+
+import (
+	"testing"
+
+	"dewcount/core/crop"
+	"dewcount/core/day"
+	"dewcount/farm/book"
+)
+
+// meadow is a farm near 47 N on a day, with one zinnia of each start, and the weather from 1 April on up to the evening before.
+func meadow(t *testing.T, today day.Day, change func(*book.Book), starts ...string) *Snapshot {
+	t.Helper()
+	b := book.NewBook(nil)
+	for key, value := range map[string]string{"name": "Meadow", "latitude": "46.9", "longitude": "7.2", "elevation_m": "400",
+		"timezone": "Europe/Zurich", "pick_days": "tue fri"} {
+		b.Settings = append(b.Settings, book.Setting{Key: key, Value: value})
+	}
+	b.Varieties = []book.Variety{{Name: "Coral", Crop: "zinnia-tall"}}
+	for _, start := range starts {
+		b.Plantings = append(b.Plantings, book.Planting{ID: start, Variety: "Coral", Method: crop.Direct, StartedOn: day.Must(start), Plants: 60})
+	}
+	for d := day.Must("2026-04-01"); d.Before(today); d = d.Add(1) {
+		b.Weather = append(b.Weather, book.WeatherDay{Date: d, TminC: 12, TmaxC: 24})
+	}
+	if change != nil {
+		change(b)
+	}
+	s, err := NewSnapshot(b, 0, Morning(today), nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return s
+}
+
+// A zinnia wants some 900 degree days above 8 °C from seed to cut, at 10 a day three months: sown in April it is in bloom in mid July, sown in July it grows.
+func TestStagesOfPlantings(t *testing.T) {
+	today := day.Must("2026-07-20")
+	s := meadow(t, today, func(b *book.Book) {
+		b.Plantings[1].EndedOn = day.Must("2026-07-10")
+		b.Plantings = append(b.Plantings, book.Planting{ID: "tray", Variety: "Coral", Method: crop.Tray, StartedOn: today.Add(-10), PlantedOutOn: today.Add(11), Plants: 60})
+	}, "2026-04-15", "2026-04-20", "2026-07-01", "2026-08-01")
+	for i, want := range []Stage{InBud, PulledOut, Growing, ToStart, InNursery} {
+		stage, stems := s.Stage(i)
+		if stage != want || (stems > 0) != (want == InBud) {
+			t.Errorf("planting %d is at stage %d with %d stems, want stage %d", i, stage, stems, want)
+		}
+		if over := s.Over(i); over != (want == PulledOut) {
+			t.Errorf("planting %d at stage %d is over: %t", i, want, over)
+		}
+	}
+}
+
+// A count surprises by more than five stems and three tenths beyond the bounds, either way, and says which.
+func TestSurprise(t *testing.T) {
+	s := meadow(t, day.Must("2026-07-20"), nil, "2026-04-15")
+	expected := s.Stand.Standing(0)
+	counted := func(stems int) book.Count {
+		c := book.Count{Planting: "2026-04-15", PlantsCount: 30} // half of its plants
+		c.Stems[crop.Tight], c.Stems[crop.Spent] = stems, 500 // what is spent is no stem
+		return c
+	}
+	low, high := expected.Sure/2, expected.AtBest/2
+	for _, x := range []struct {
+		stems           int
+		surprises, more bool
+	}{
+		{int((low + high) / 2), false, false},
+		{int(1.3*high + 4), false, true},
+		{int(1.3*high + 7), true, true},
+		{int(0.7*low - 4), false, false},
+		{int(0.7*low - 7), true, false},
+	} {
+		if x.stems < 0 {
+			t.Fatalf("only %.0f to %.0f stems are expected, too few for this test", low, high)
+		}
+		got, surprises := s.Surprise(0, counted(x.stems))
+		if surprises != x.surprises || got.More != x.more || got.Seen != float64(x.stems) {
+			t.Errorf("%d stems where %.1f to %.1f are expected: surprises %t, more %t, seen %.0f; want %t, %t", x.stems, low, high, surprises, got.More, got.Seen, x.surprises, x.more)
+		}
+	}
+}
+
+// Narrowing asks for no more plants than there are, and what it promises is narrower by a twelfth and about the same middle.
+func TestNarrowing(t *testing.T) {
+	s := meadow(t, day.Must("2026-07-20"), nil, "2026-04-15")
+	sample := s.Sample(0)
+	counted, bounds, ok := sample.Narrowing(60)
+	if !ok || counted < sample.Plants || counted > max(60, 3*sample.Plants) {
+		t.Fatalf("%d plants are to be counted of 60 (%t)", counted, ok)
+	}
+	if before, after := sample.Now[1]-sample.Now[0], bounds[1]-bounds[0]; after > 0.92*before || bounds[0] < sample.Now[0] || bounds[1] > sample.Now[1] {
+		t.Errorf("%d plants narrow %.0f to %.0f", counted, sample.Now, bounds)
+	}
+}
+
+// What the weather threatens is told from 30 °C on and for five days, the hottest of them; a gap from the fourth day on.
+func TestThreatsOfTheWeather(t *testing.T) {
+	today := day.Must("2026-07-20")
+	issued := func(warmth ...float64) func(*book.Book) {
+		return func(b *book.Book) {
+			for i, c := range warmth {
+				b.Weather = append(b.Weather, book.WeatherDay{Date: today.Add(i), TminC: 15, TmaxC: c, IssuedOn: today.Add(-1)})
+			}
+		}
+	}
+	if hot, ok := meadow(t, today, issued(26, 29, 29, 28, 27, 40), "2026-04-15").HeatThreat(); ok {
+		t.Errorf("warned of %v", hot)
+	}
+	if hot, ok := meadow(t, today, issued(26, 31, 33, 32, 27), "2026-04-15").HeatThreat(); !ok || hot.Day != today.Add(2) {
+		t.Errorf("warned of %v, %t, want the third day", hot, ok)
+	}
+	if frost, ok := meadow(t, today, nil, "2026-04-15").FrostThreat(); ok {
+		t.Errorf("in July a frost threatens: %v", frost)
+	}
+	for gap, want := range map[int]int{0: 0, 3: 0, 4: 4, 10: 10} {
+		s := meadow(t, today, func(b *book.Book) { b.Weather = b.Weather[:len(b.Weather)-gap] }, "2026-04-15")
+		if days, none := s.WeatherGap(); days != want || none {
+			t.Errorf("after %d days without weather the gap is %d (%t), want %d", gap, days, none, want)
+		}
+	}
+	if _, none := meadow(t, today, func(b *book.Book) { b.Weather = nil }, "2026-04-15").WeatherGap(); !none {
+		t.Error("without any weather nothing is said")
+	}
+}
+
+// A week with fewer stems than wanted is a gap until its Sunday is over.
+func TestGapsOfTheSeason(t *testing.T) {
+	w := WeekStems{Sure: 4, Likely: 10, AtBest: 20}
+	w.Monday = day.Must("2026-07-13")
+	sunday := day.Must("2026-07-19")
+	if w.Gap(10, sunday) || !w.Gap(11, sunday) || w.Gap(11, sunday.Add(1)) {
+		t.Error("10 likely stems are a gap where 11 are wanted, on Sunday still, and not on Monday")
+	}
+	if w.Bare() || !(WeekStems{AtBest: 0.4}).Bare() {
+		t.Error("a week is bare where not even one stem is there at best")
+	}
+	if before := (WeekStems{Likely: 8}); !w.Moved(before) || !before.Moved(w) || w.Moved(WeekStems{Likely: 9}) {
+		t.Error("two stems more or fewer are told, one is not")
+	}
+}
