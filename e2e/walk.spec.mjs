@@ -95,11 +95,11 @@ test('what waits is sent in order, and stays where the farm cannot be reached', 
   expect(sent).toEqual([1, 3, 4])
   expect(records).toEqual([{ number: 2, refused: 'no' }, { number: 3, refused: 'too many' }, { number: 4 }])
   expect(waitingWords('later', records)).toBe('1 waiting for signal')
-  expect(waitingWords('door', records)).toBe('1 waiting: sign in to send')
+  expect(waitingWords('signin', records)).toBe('1 waiting: sign in to send')
   expect(waitingWords('sent', [])).toBe('All is sent')
   expect(refusalWords({ kind: 'counts', fields: { planting: 'ZC1', counted_at: '2026-07-09T06:20' }, refused: 'Too many.' })).toBe(
     'Not taken, kept on this phone: counts of ZC1, 2026-07-09 at 06:20. Too many.')
-  for (const [status, state] of [[200, 'kept'], [401, 'door'], [422, 'refused'], [429, 'later'], [503, 'later']]) {
+  for (const [status, state] of [[200, 'kept'], [401, 'signin'], [422, 'refused'], [429, 'later'], [503, 'later']]) {
     const answers = [new Response('{"token":"t"}'), new Response('{"advice":"Why not."}', { status })]
     expect((await postField({ kind: 'counts', fields: {} }, async () => answers.shift())).state, `${status}`).toBe(state)
   }

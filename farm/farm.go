@@ -1,4 +1,4 @@
-// Package farm is the door to one farm: it keeps what is to be recorded, takes it back, and has what the packages below make of the book
+// Package farm is one farm as its pages know it: it keeps what is to be recorded, takes it back, and has what the packages below make of the book
 // worked out once for all who ask. What keeps the book is behind the interface Store.
 package farm
 

@@ -299,7 +299,7 @@ func TestStrangersShutNobodyOut(t *testing.T) {
 	}
 }
 
-// What is typed is kept as a few bytes, however long it is, and doors are forgotten before memory fills.
+// What is typed is kept as a few bytes, however long it is, and limits are forgotten before memory fills.
 func TestWhatIsTypedFillsNoMemory(t *testing.T) {
 	p, _, _ := newFarm(t)
 	owner(t, p)
@@ -311,14 +311,14 @@ func TestWhatIsTypedFillsNoMemory(t *testing.T) {
 	}
 	for _, name := range p.guard.tried.Keys() {
 		if len(name) > 32 {
-			t.Fatalf("a door is remembered by %d letters", len(name))
+			t.Fatalf("a limit is remembered by %d letters", len(name))
 		}
 	}
-	for i := range 3 * mostDoors {
+	for i := range 3 * mostLimits {
 		p.guard.enter(limitOf(fewTries, "test", fmt.Sprint(i)))
 	}
-	if n := p.guard.tried.Len(); n > mostDoors {
-		t.Errorf("%d doors are remembered, want at most %d", n, mostDoors)
+	if n := p.guard.tried.Len(); n > mostLimits {
+		t.Errorf("%d limits are remembered, want at most %d", n, mostLimits)
 	}
 }
 

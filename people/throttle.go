@@ -20,14 +20,14 @@ func (s *Slowed) Error() string {
 	return fmt.Sprintf("too many tries: wait %s and try again", s.After.Round(time.Second))
 }
 
-// What a limit bears: some tries are free, then the wait doubles from one second up to longestWait. A door that was quiet for twice so long
-// is forgotten, and no more than mostDoors are remembered.
+// What a limit bears: some tries are free, then the wait doubles from one second up to longestWait. A limit that was quiet for twice so long
+// is forgotten, and no more than mostLimits are remembered.
 const (
 	fewTries    = 5  // of one name from one place, or of a secret
 	placeTries  = 12 // of any names from one place: a crew comes in together
 	nameTries   = 40 // of one name from all places together, but those it has come in from before
 	longestWait = 15 * time.Minute
-	mostDoors   = 10_000
+	mostLimits   = 10_000
 )
 
 // A limit is what tries come by: its name is bounded, however long what was typed is.
@@ -49,7 +49,7 @@ func placeOf(from string) string {
 	return from
 }
 
-// signInDoors are the limits by which somebody signs in by name. A place that the name has come in from before is not held up by others'
+// signInLimits are the limits by which somebody signs in by name. A place that the name has come in from before is not held up by others'
 // tries of that name.
 func (t *throttle) signInLimits(name, from string) []limit {
 	name, from = strings.ToLower(strings.TrimSpace(name)), placeOf(from)
@@ -60,7 +60,7 @@ func (t *throttle) signInLimits(name, from string) []limit {
 	return limits
 }
 
-// secretDoors are the limits by which a secret of a kind is tried: an old calendar that a phone still asks for must not shut the sign-in.
+// secretLimits are the limits by which a secret of a kind is tried: an old calendar that a phone still asks for must not shut the sign-in.
 func (t *throttle) secretLimits(kind, from string) []limit {
 	return []limit{limitOf(fewTries, kind, placeOf(from))}
 }
@@ -83,8 +83,8 @@ type tries struct {
 
 func newThrottle(clock func() time.Time) *throttle {
 	t := &throttle{clock: clock}
-	t.tried, _ = lru.New[string, tries](mostDoors) // an error is of a size below one
-	t.homes, _ = lru.New[string, bool](mostDoors)
+	t.tried, _ = lru.New[string, tries](mostLimits) // an error is of a size below one
+	t.homes, _ = lru.New[string, bool](mostLimits)
 	return t
 }
 
@@ -117,7 +117,7 @@ func (t *throttle) enter(limits ...limit) error {
 	return nil
 }
 
-// passed forgets the try of who came in: at the limits of others by one, at its own first door altogether.
+// passed forgets the try of who came in: at the limits of others by one, at its own first limit altogether.
 func (t *throttle) passed(limits ...limit) {
 	t.mutex.Lock()
 	defer t.mutex.Unlock()
@@ -136,5 +136,5 @@ func (t *throttle) passed(limits ...limit) {
 	}
 }
 
-// atHome remembers that a name has come in by its door at a place.
+// atHome remembers that a name has come in at a place.
 func (t *throttle) atHome(own limit) { t.homes.Add(own.name, true) }

@@ -88,7 +88,7 @@ func TestTheFirstOwnerIsSetUpWithTheCode(t *testing.T) {
 	stranger := h.browser()
 	for _, path := range []string{"/orders", "/first"} {
 		if answer, _ = h.send(stranger, http.MethodGet, path, nil); !strings.HasPrefix(answer.Header.Get("Location"), "/signin") {
-			t.Errorf("from then on a stranger at %s gets %d to %q, want the door", path, answer.StatusCode, answer.Header.Get("Location"))
+			t.Errorf("from then on a stranger at %s gets %d to %q, want to be led to sign in", path, answer.StatusCode, answer.Header.Get("Location"))
 		}
 	}
 	if answer, _ = h.send(stranger, http.MethodPost, "/first", form); answer.StatusCode == http.StatusSeeOther && answer.Header.Get("Location") == "/" {
@@ -186,7 +186,7 @@ func TestEveryRouteRefusesWhoMayNot(t *testing.T) {
 			case may && (answer.StatusCode == http.StatusForbidden || answer.StatusCode == http.StatusUnauthorized || led):
 				t.Errorf("%s %s as %s: %d to %q, but they may", r.Method, path, role, answer.StatusCode, answer.Header.Get("Location"))
 			case !may && role == "" && r.Method == http.MethodGet && !led:
-				t.Errorf("%s %s by a stranger: %d, want to be led to the door", r.Method, path, answer.StatusCode)
+				t.Errorf("%s %s by a stranger: %d, want to be led to sign in", r.Method, path, answer.StatusCode)
 			case !may && role == "" && r.Method == http.MethodPost && answer.StatusCode != http.StatusUnauthorized:
 				t.Errorf("%s %s by a stranger: %d, want 401", r.Method, path, answer.StatusCode)
 			case !may && role != "" && answer.StatusCode != http.StatusForbidden:
@@ -203,16 +203,16 @@ func TestAStrangerSeesADoorAndNothingElse(t *testing.T) {
 	h := newHouse(t)
 	answer, body := h.send(h.browser(), http.MethodGet, "/signin?to=//evil.example", nil)
 	if answer.StatusCode != http.StatusOK || !strings.Contains(body, "Your name") {
-		t.Fatalf("the door: %d", answer.StatusCode)
+		t.Fatalf("where to sign in: %d", answer.StatusCode)
 	}
 	for header, want := range map[string]string{"Content-Security-Policy": "default-src 'self'", "X-Content-Type-Options": "nosniff", "Cache-Control": "private, no-cache", "Referrer-Policy": "same-origin"} {
 		if got := answer.Header.Get(header); !strings.HasPrefix(got, want) || strings.Contains(got, "unsafe") {
-			t.Errorf("%s of the door is %q, want %q", header, got, want)
+			t.Errorf("%s of the page to sign in is %q, want %q", header, got, want)
 		}
 	}
 	for _, secret := range []string{"Larkenfold", "ZC1", "Wren", "evil.example", "9 July"} {
 		if strings.Contains(body, secret) {
-			t.Errorf("the door tells a stranger %q", secret)
+			t.Errorf("the page to sign in tells a stranger %q", secret)
 		}
 	}
 }
@@ -241,7 +241,7 @@ func TestSigningInAndOut(t *testing.T) {
 	h.send(c, http.MethodPost, "/me/everywhere", nil)
 	for name, browser := range map[string]*http.Client{"the phone that asked": c, "the other": other} {
 		if answer, _ = h.send(browser, http.MethodGet, "/", nil); answer.StatusCode != http.StatusSeeOther {
-			t.Errorf("after signing out everywhere %s sees %d, want the door", name, answer.StatusCode)
+			t.Errorf("after signing out everywhere %s sees %d, want to be led to sign in", name, answer.StatusCode)
 		}
 	}
 }
@@ -327,12 +327,12 @@ func TestWhoMayChangeWhat(t *testing.T) {
 	signedIn := []string{"/signout", "/me/password", "/me/everywhere", "/me/calendar", "/reads"}
 	field := []string{"/field", "/rounds", "/plantings/:planting/count", "/counts/:id", "/plantings/:planting/cut", "/cuts/:id", "/plantings/:planting/scout", "/scouting/:id",
 		"/plantings/:planting/spray", "/sprays/:id", "/withdraw", "/undo", "/demo/step"}
-	doors := []string{"/signin", "/first", "/join/:secret"}
+	unlocked := []string{"/signin", "/first", "/join/:secret"}
 	s := &page.Site{Step: func(context.Context) error { return nil }}
 	for _, r := range routes(s) {
 		want := people.Owner
 		switch {
-		case slices.Contains(doors, r.Path):
+		case slices.Contains(unlocked, r.Path):
 			want = page.Anybody
 		case slices.Contains(signedIn, r.Path):
 			want = people.Reader

@@ -1,4 +1,4 @@
-// Package web is the pages: it asks the farm, chooses words and draws. It is the only place that knows Echo and HTML.
+// Package web puts the views together into a site: their routes in one table, what every answer goes through, and the limits of both.
 package web
 
 import (

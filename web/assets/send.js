@@ -1,11 +1,11 @@
 // send.js: what waits is sent one by one, the oldest first; what was sent twice the farm keeps once, by its id.
 
-// flush sends what waits until something must wait on, and says why: 'sent', 'later' for no signal, 'door' for who must sign in.
+// flush sends what waits until something must wait on, and says why: 'sent', 'later' for no signal, 'signin' for who must sign in.
 export async function flush(queue, post) {
   for (const record of await queue.all()) {
     if (record.refused) continue
     const answer = await post(record)
-    if (answer.state === 'later' || answer.state === 'door') return answer.state
+    if (answer.state === 'later' || answer.state === 'signin') return answer.state
     if (answer.state === 'kept') await queue.remove(record.number)
     else await queue.refuse(record, answer.advice) // it stays on the phone, with the reason
   }
@@ -17,7 +17,7 @@ const patience = 15_000 // ms that a weak signal has for an answer
 
 // stateOf reads an answer: a fault of the way or of the server is no verdict on the record.
 function stateOf(status) {
-  if (status === 401 || status === 403) return 'door'
+  if (status === 401 || status === 403) return 'signin'
   if (status === 408 || status === 429 || status >= 500) return 'later'
   return status < 300 ? 'kept' : 'refused'
 }
@@ -26,7 +26,7 @@ function stateOf(status) {
 export async function postField(record, send = fetch) {
   try {
     const asked = await send('/token', { headers: json, cache: 'no-store', signal: AbortSignal.timeout(patience) })
-    if (stateOf(asked.status) !== 'kept') return { state: stateOf(asked.status) === 'door' ? 'door' : 'later' }
+    if (stateOf(asked.status) !== 'kept') return { state: stateOf(asked.status) === 'signin' ? 'signin' : 'later' }
     const { token } = await asked.json()
     const answer = await send('/field', {
       method: 'POST', headers: { ...json, 'Content-Type': 'application/json', 'X-CSRF-Token': token },

@@ -3,7 +3,7 @@
 export function waitingWords(state, records) {
   const left = records.filter((r) => !r.refused).length
   if (state === 'later') return `${left} waiting for signal`
-  if (state === 'door') return `${left} waiting: sign in to send`
+  if (state === 'signin') return `${left} waiting: sign in to send`
   return left === 0 ? 'All is sent' : `${left} waiting`
 }
 

@@ -32,7 +32,7 @@ export function newWalk() {
     withWords: localStorage.getItem(wordsKey) !== 'hidden',
     last: null, // the count that was made last, to be corrected
     waiting: '',
-    atDoor: false,
+    mustSignIn: false,
     refused: [],
 
     async init() {
@@ -178,7 +178,7 @@ export function newWalk() {
     },
     told(state, records) {
       this.waiting = waitingWords(state, records)
-      this.atDoor = state === 'door'
+      this.mustSignIn = state === 'signin'
       this.refused = records.filter((r) => r.refused).map((r) => ({ ...r, words: refusalWords(r) }))
       if (this.last) this.last = { ...this.last, waits: records.some((r) => r.id === this.last.id) }
     },

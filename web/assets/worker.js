@@ -31,7 +31,7 @@ async function freshOrKept(request) {
   try {
     const answer = await inTime(request)
     if (answer.ok && !answer.redirected && answer.type !== 'opaqueredirect') await cache.put(countPage, answer.clone())
-    else if (answer.type === 'opaqueredirect') await cache.delete(countPage) // signed out: the door is elsewhere
+    else if (answer.type === 'opaqueredirect') await cache.delete(countPage) // signed out: where to sign in is elsewhere
     return answer
   } catch {
     return (await cache.match(countPage)) ?? Response.error()

@@ -38,7 +38,7 @@ func CookieName(name string, secure bool) string {
 	return name
 }
 
-// Needs lets through to a handler who is signed in with a role that may, and leads all others to the door.
+// Needs lets through to a handler who is signed in with a role that may, and leads all others to sign in.
 func (s *Site) Needs(need people.Role, do echo.HandlerFunc) echo.HandlerFunc {
 	return func(c *echo.Context) error {
 		who, err := s.person(c)

@@ -83,7 +83,7 @@ type Frame struct {
 	Body               any
 }
 
-// A viewLink is a view in the navigation; those of the field stand in a phone's bar, the others behind its door.
+// A viewLink is a view in the navigation; those of the field stand in a phone's bar, the others behind its More.
 type viewLink struct {
 	Name, Href  string
 	Field, Here bool
@@ -110,7 +110,7 @@ func (p Frame) Views() []viewLink {
 	return links
 }
 
-// MoreHere tells whether the open view is behind the door.
+// MoreHere tells whether the open view is behind the More of a phone's bar.
 func (p Frame) MoreHere() bool {
 	return slices.ContainsFunc(p.Views(), func(v viewLink) bool { return v.Here && !v.Field })
 }
