@@ -370,7 +370,7 @@ func TestCausesAddUp(t *testing.T) {
 	}
 	var words []string
 	for _, m := range causes.Moves {
-		words = append(words, (say.Reader{}).Cause(m))
+		words = append(words, (say.Locale{}).Cause(m))
 	}
 	all := strings.Join(words, "; ")
 	if len(words) != 4 || !strings.Contains(all, "warmer than expected") || !strings.Contains(all, "Wednesday's count of ZC1; Wednesday's cut of 16 from ZC1; Thursday's count") {

@@ -27,7 +27,7 @@ const (
 	placeTries  = 12 // of any names from one place: a crew comes in together
 	nameTries   = 40 // of one name from all places together, but those it has come in from before
 	longestWait = 15 * time.Minute
-	mostLimits   = 10_000
+	mostLimits  = 10_000
 )
 
 // A limit is what tries come by: its name is bounded, however long what was typed is.

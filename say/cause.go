@@ -9,7 +9,7 @@ import (
 )
 
 // Cause says what moved a forecast since yesterday.
-func (r Reader) Cause(c look.Cause) string {
+func (l Locale) Cause(c look.Cause) string {
 	switch c.Kind {
 	case look.Counts:
 		return fmt.Sprintf("%s's count of %s", c.On.Weekday(), strings.Join(c.Rows, ", "))
@@ -19,21 +19,21 @@ func (r Reader) Cause(c look.Cause) string {
 	const little = 0.5 // °C
 	words := "Yesterday was as warm as expected"
 	if math.Abs(c.Was) >= little {
-		words = "Yesterday was " + r.warmer(c.Was) + " than expected"
+		words = "Yesterday was " + l.warmer(c.Was) + " than expected"
 	}
 	if math.Abs(c.Ahead) >= little {
-		return words + ", and the next days look " + r.warmer(c.Ahead) + " than they did"
+		return words + ", and the next days look " + l.warmer(c.Ahead) + " than they did"
 	}
 	return words + ", and the next days look much as they did"
 }
 
 // warmer writes a difference of temperatures.
-func (r Reader) warmer(by float64) string {
-	if r.Imperial {
+func (l Locale) warmer(by float64) string {
+	if l.Imperial {
 		by *= 9. / 5
 	}
 	if by > 0 {
-		return fmt.Sprintf("%.1f %s warmer", by, r.Name(Celsius))
+		return fmt.Sprintf("%.1f %s warmer", by, l.Name(Celsius))
 	}
-	return fmt.Sprintf("%.1f %s colder", -by, r.Name(Celsius))
+	return fmt.Sprintf("%.1f %s colder", -by, l.Name(Celsius))
 }

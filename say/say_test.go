@@ -33,7 +33,7 @@ func TestDatesAreSaidWithTheirBounds(t *testing.T) {
 		"Wed 4 August 2027":              {Early: next, Likely: next, Late: next},
 		"Tue 4 August (31 Jul to 7 Aug)": {Early: d.Add(-4), Likely: d, Late: d.Add(3)},
 	} {
-		if got := (Reader{Today: now}).When(w); got != want {
+		if got := (Locale{Today: now}).When(w); got != want {
 			t.Errorf("said %q, want %q", got, want)
 		}
 	}
@@ -44,7 +44,7 @@ func TestWaitingAfterASprayIsSaid(t *testing.T) {
 	for on, want := range map[string]string{
 		"2026-07-10": "Do not cut ZC1 before Sat 11 July: sprayed with neem oil on Wed 8 July, 3 days of waiting by its label.", "2026-07-11": "", "2026-07-07": "",
 	} {
-		snap := Snapshot{&look.Snapshot{Book: b}, Reader{Today: day.Must("2026-07-09")}}
+		snap := Snapshot{&look.Snapshot{Book: b}, Locale{Today: day.Must("2026-07-09")}}
 		if got := snap.Waits("ZC1", day.Must(on)); got != want {
 			t.Errorf("on %s: %q, want %q", on, got, want)
 		}

@@ -8,10 +8,10 @@ var TaskWords = map[rounds.Task]string{rounds.Sow: "Sow", rounds.OffHeat: "Take 
 	rounds.Deadhead: "Deadhead", rounds.Frost: "Cut before frost", rounds.PullOut: "Pull out and cover", rounds.Lift: "Lift", rounds.Cover: "Cover for winter"}
 
 // Caution says what to heed where a task is done, empty for most.
-func (r Reader) Caution(t rounds.Task) string {
+func (l Locale) Caution(t rounds.Task) string {
 	switch t {
 	case rounds.Cut:
-		return "Knives: cut away from yourself. A full bucket weighs as much as " + r.KG(15) + "."
+		return "Knives: cut away from yourself. A full bucket weighs as much as " + l.KG(15) + "."
 	case rounds.Water:
 		return "In the heat: hat, water, shade."
 	}

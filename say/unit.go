@@ -52,16 +52,16 @@ func UnitOf(name string) Unit {
 }
 
 // Name writes a unit.
-func (r Reader) Name(u Unit) string {
-	if r.Imperial {
+func (l Locale) Name(u Unit) string {
+	if l.Imperial {
 		return units[u].imperial
 	}
 	return units[u].metric
 }
 
 // number turns a metric measure into what is read.
-func (r Reader) number(u Unit, n float64) float64 {
-	if !r.Imperial {
+func (l Locale) number(u Unit, n float64) float64 {
+	if !l.Imperial {
 		return n
 	}
 	switch u {
@@ -84,7 +84,7 @@ const (
 )
 
 // metric turns what was typed into a metric measure, with as many digits as it usually has.
-func (r Reader) metric(u Unit, typed string) (float64, bool) {
+func (l Locale) metric(u Unit, typed string) (float64, bool) {
 	n, err := strconv.ParseFloat(typed, 64)
 	if err != nil || math.IsNaN(n) || math.IsInf(n, 0) {
 		return 0, false
@@ -108,15 +108,15 @@ func (r Reader) metric(u Unit, typed string) (float64, bool) {
 }
 
 // Number writes a metric measure as it is read, with as few digits as read back to the same.
-func (r Reader) Number(u Unit, n float64) string {
-	if !r.Imperial || u == NoUnit {
+func (l Locale) Number(u Unit, n float64) string {
+	if !l.Imperial || u == NoUnit {
 		return plain(n)
 	}
-	read := r.number(u, n)
+	read := l.number(u, n)
 	const most = finer + finerDigits + 1
 	for digits := range most {
 		text := strconv.FormatFloat(read, 'f', digits, 64)
-		if back, ok := r.metric(u, text); ok && back == n {
+		if back, ok := l.metric(u, text); ok && back == n {
 			return text
 		}
 	}
@@ -127,26 +127,26 @@ func (r Reader) Number(u Unit, n float64) string {
 func plain(n float64) string { return strconv.FormatFloat(n, 'f', -1, 64) }
 
 // Out writes the numbers of a field as they are read: those of a field whose name ends with a unit, one or several parted by blanks.
-func (r Reader) Out(name, text string) string {
+func (l Locale) Out(name, text string) string {
 	u := UnitOf(name)
-	return r.each(u, text, func(word string) (string, bool) {
+	return l.each(u, text, func(word string) (string, bool) {
 		n, err := strconv.ParseFloat(word, 64)
-		return r.Number(u, n), err == nil && !math.IsNaN(n) && !math.IsInf(n, 0)
+		return l.Number(u, n), err == nil && !math.IsNaN(n) && !math.IsInf(n, 0)
 	})
 }
 
 // In turns what was typed into a field into its metric numbers. What is no number stays as it was typed.
-func (r Reader) In(name, typed string) string {
+func (l Locale) In(name, typed string) string {
 	u := UnitOf(name)
-	return r.each(u, typed, func(word string) (string, bool) {
-		n, ok := r.metric(u, word)
+	return l.each(u, typed, func(word string) (string, bool) {
+		n, ok := l.metric(u, word)
 		return plain(n), ok
 	})
 }
 
 // each turns every word of a measure into another; as soon as one is no number, all of it stays as it is.
-func (r Reader) each(u Unit, text string, turn func(string) (string, bool)) string {
-	if !r.Imperial || u == NoUnit {
+func (l Locale) each(u Unit, text string, turn func(string) (string, bool)) string {
+	if !l.Imperial || u == NoUnit {
 		return text
 	}
 	words := strings.Fields(text)
@@ -161,15 +161,15 @@ func (r Reader) each(u Unit, text string, turn func(string) (string, bool)) stri
 }
 
 // Write writes a measure of a field, whose name ends with its unit.
-func (r Reader) Write(name string, n float64) string { return r.Number(UnitOf(name), n) }
+func (l Locale) Write(name string, n float64) string { return l.Number(UnitOf(name), n) }
 
 // UnitOf names the unit of a field, as it is read.
-func (r Reader) UnitOf(name string) string { return r.Name(UnitOf(name)) }
+func (l Locale) UnitOf(name string) string { return l.Name(UnitOf(name)) }
 
 // Label writes the label of a field, whose unit stands at its end where it has one: "Length in cm".
-func (r Reader) Label(name, label string) string {
+func (l Locale) Label(name, label string) string {
 	u := UnitOf(name)
-	if !r.Imperial || u == NoUnit {
+	if !l.Imperial || u == NoUnit {
 		return label
 	}
 	return strings.Replace(label, " in "+units[u].metric, " in "+units[u].imperial, 1)

@@ -276,7 +276,7 @@ func TestThePathOfARecord(t *testing.T) {
 	if status, _, _ = s.post("/", "/demo/step", url.Values{}); status != http.StatusSeeOther {
 		t.Errorf("a step: %d", status)
 	}
-	if _, body := s.get("/"); !strings.Contains(body, (say.Reader{}).FullDate(demo.FirstDay.Add(1))) {
+	if _, body := s.get("/"); !strings.Contains(body, (say.Locale{}).FullDate(demo.FirstDay.Add(1))) {
 		t.Error("the clock did not move")
 	}
 }

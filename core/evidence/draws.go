@@ -29,8 +29,8 @@ func Standing(plantings []Planting, draws int, seed uint64) []Known {
 	return known
 }
 
-// StandingOf is Standing for some of the plantings, by their place; of the others only the records are heard, and those that are long over are
-// heard by their lessons. later returns what is left of any of them, for who asks after all; it can be called at any time, also at once.
+// StandingOf is Standing for some of the plantings, by their place; of the others only the records teach, and those that are long over do so
+// by their lessons. later returns what is left of any of them, for who asks after all; it can be called at any time, also at once.
 func StandingOf(plantings []Planting, wanted func(int) bool, lessons *Lessons, draws int, seed uint64) (known []Known, later func(i int) Known) {
 	tree := newTree(plantings, lessons)
 	above := tree.above(plantings, draws, seed)
@@ -301,7 +301,7 @@ const (
 
 // standing returns the stems that a draw has on each rung once a count is known. Those on a rung are gamma about what the draw
 // expected, and what was seen of them is a Poisson share: they are drawn about the mean of the conjugate posterior (Gelman et al. 2013,
-// ch. 2). Of its variance the draw scatters by what the count brings in: as much as the count is heard, for what it does not hear is in
+// ch. 2). Of its variance the draw scatters by what the count brings in: as much as the count is believed, for what it does not tell is in
 // the draws already, and by the plants that were not looked at, for the others' stems are known (finite population correction, Cochran 1977).
 // sees is the factor by which the counter's eyes are off. That a rung may be misjudged has had its say when the draws were weighed.
 func (p *Planting) standing(expected [crop.Rungs]float64, c *Count, sees float64, random *rand.Rand) [crop.Rungs]float64 {
@@ -324,5 +324,5 @@ func (p *Planting) standing(expected [crop.Rungs]float64, c *Count, sees float64
 const leastUnseen = 0.02
 
 // fewStems is the share of the first flush that a draw must think possible on every rung, so that a count which no draw
-// foresaw is still heard.
+// foresaw still counts.
 const fewStems = 0.004

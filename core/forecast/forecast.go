@@ -114,7 +114,7 @@ func New(farm *Farm, before *Stand) *Stand {
 	}
 	s.before = before
 	same := farm.sameCrops(before)
-	var fresh []*life // nil where a row is taken over and only its records are heard
+	var fresh []*life // nil where a row is taken over and only its records teach
 	var known []evidence.Planting
 	taught := farm.sameRecords(before)
 	for i := range farm.Plantings {

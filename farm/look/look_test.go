@@ -57,7 +57,7 @@ func TestSurprise(t *testing.T) {
 	expected := s.Stand.Standing(0)
 	counted := func(stems int) book.Count {
 		c := book.Count{Planting: "2026-04-15", PlantsCount: 30} // half of its plants
-		c.Stems[crop.Tight], c.Stems[crop.Spent] = stems, 500 // what is spent is no stem
+		c.Stems[crop.Tight], c.Stems[crop.Spent] = stems, 500    // what is spent is no stem
 		return c
 	}
 	low, high := expected.Sure/2, expected.AtBest/2

@@ -8,10 +8,10 @@ import (
 
 func TestCovers(t *testing.T) {
 	for _, x := range []struct {
-		wanted int
-		chance float64
-		short  int
-		cover  Cover
+		wanted  int
+		chance  float64
+		short   int
+		cover   Cover
 		isShort bool
 	}{
 		{0, 0, 0, NothingWanted, false},

@@ -15,12 +15,12 @@ func (s view) reads(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	read := page.ReaderOf(c)
+	locale := page.LocaleOf(c)
 	chosen := map[string]string{"units": "metric", "weeks": "no"}
-	if read.Imperial {
+	if locale.Imperial {
 		chosen["units"] = "imperial"
 	}
-	if read.WeekNumbers {
+	if locale.WeekNumbers {
 		chosen["weeks"] = "yes"
 	}
 	v := page.FormView{Heading: "How you read", Lead: "On all your pages, forms and prints. Others read as they have chosen; files keep metric units.",
@@ -34,13 +34,13 @@ func (s view) reads(c *echo.Context) error {
 
 // setReads keeps it, with the person or where nobody is set up in the browser.
 func (s view) setReads(c *echo.Context) error {
-	read := say.Reader{Imperial: c.FormValue("units") == "imperial", WeekNumbers: c.FormValue("weeks") == "yes"}
+	locale := say.Locale{Imperial: c.FormValue("units") == "imperial", WeekNumbers: c.FormValue("weeks") == "yes"}
 	if who := page.Who(c); who.ID != "" {
-		if err := s.People.SetReads(c.Request().Context(), who.ID, read.Imperial, read.WeekNumbers); err != nil {
+		if err := s.People.SetReads(c.Request().Context(), who.ID, locale.Imperial, locale.WeekNumbers); err != nil {
 			return err
 		}
 	} else {
-		s.KeepReads(c, read)
+		s.KeepReads(c, locale)
 	}
 	return c.Redirect(http.StatusSeeOther, "/reads")
 }

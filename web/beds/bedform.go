@@ -62,7 +62,7 @@ func (s view) keepBed(c *echo.Context, snap *say.Snapshot) error {
 			return id
 		}
 		return from(name)
-	}).For(snap.Reader)
+	}).For(snap.Locale)
 	b := book.ReadBed(f)
 	return s.Keep(c, f.Faults(), b.Record(), id != "", func(faults map[string]string) error {
 		return s.bedForm(c, http.StatusUnprocessableEntity, snap, id, from, faults)

@@ -76,7 +76,7 @@ func (s view) cropForm(c *echo.Context, code int, snap *say.Snapshot, e croptabl
 			sections[name] = len(v.Sections)
 			v.Sections = append(v.Sections, cropSection{Name: strings.ReplaceAll(name, "_", " ")})
 		}
-		f := page.Field{Name: l.Path, Label: snap.Label(l.Path, leafLabel(snap.Reader, rest)), Typed: snap.Out(l.Path, l.Text), Fault: faults[l.Path]}
+		f := page.Field{Name: l.Path, Label: snap.Label(l.Path, leafLabel(snap.Locale, rest)), Typed: snap.Out(l.Path, l.Text), Fault: faults[l.Path]}
 		if from != nil {
 			f.Typed = snap.Out(l.Path, from(l.Path))
 		}
@@ -100,7 +100,7 @@ func (s view) cropForm(c *echo.Context, code int, snap *say.Snapshot, e croptabl
 			continue
 		}
 		if !strings.HasPrefix(path, "id") {
-			v.Fault = say.Sentence(snap.Label(path, leafLabel(snap.Reader, path)) + ": " + advice)
+			v.Fault = say.Sentence(snap.Label(path, leafLabel(snap.Locale, path)) + ": " + advice)
 		} else {
 			v.Fault = say.Sentence(advice)
 		}
@@ -172,8 +172,8 @@ func (s view) dropCrop(c *echo.Context, snap *say.Snapshot) error {
 }
 
 // leafLabel writes the schema's name of a value as a label, with its unit.
-func leafLabel(read say.Reader, name string) string {
-	units := []struct{ suffix, unit string }{{"_cd", " in °Cd"}, {"_cm", " in cm"}, {"_mm", " in mm"}, {"_cv", ", coefficient of variation"}, {"_20c", " at " + read.Celsius(20)}, {"_c", " in °C"}, {"_h", " in hours"}}
+func leafLabel(locale say.Locale, name string) string {
+	units := []struct{ suffix, unit string }{{"_cd", " in °Cd"}, {"_cm", " in cm"}, {"_mm", " in mm"}, {"_cv", ", coefficient of variation"}, {"_20c", " at " + locale.Celsius(20)}, {"_c", " in °C"}, {"_h", " in hours"}}
 	for _, u := range units {
 		if cut, ok := strings.CutSuffix(name, u.suffix); ok {
 			name = cut + u.unit

@@ -97,8 +97,8 @@ func (s view) cropCard(c *echo.Context, snap *say.Snapshot) error {
 		return book.ErrNoSuchRecord
 	}
 	p := snap.Book.Crop(e.ID)
-	v := cropCard{ID: e.ID, Name: e.Name, Botanical: e.Botanical, About: say.Sentence(say.LifeWords[p.Life] + ", " + say.HabitWords[p.Yield.Habit]), Own: own, Needs: cropFacts(snap.Reader, e, p),
-		Care: prose(snap.Reader, e.Care), Pests: e.Pests, CanPlan: true}
+	v := cropCard{ID: e.ID, Name: e.Name, Botanical: e.Botanical, About: say.Sentence(say.LifeWords[p.Life] + ", " + say.HabitWords[p.Yield.Habit]), Own: own, Needs: cropFacts(snap.Locale, e, p),
+		Care: prose(snap.Locale, e.Care), Pests: e.Pests, CanPlan: true}
 	v.Hazards = slices.DeleteFunc(slices.Clone(e.Hazards), func(h string) bool { return slices.Contains(p.Scalding(), h) }) // it stands beside the hot bath
 	windows, has := snap.Book.Windows(p)
 	var none [crop.Rungs]float64
@@ -121,7 +121,7 @@ func (s view) cropCard(c *echo.Context, snap *say.Snapshot) error {
 	}
 	for _, variety := range snap.Book.Varieties {
 		if variety.Crop == e.ID {
-			v.Varieties = append(v.Varieties, newVariety(snap.Reader, variety, p))
+			v.Varieties = append(v.Varieties, newVariety(snap.Locale, variety, p))
 		}
 	}
 	for _, planting := range snap.Book.Plantings {
@@ -142,7 +142,7 @@ func (s view) cropCard(c *echo.Context, snap *say.Snapshot) error {
 }
 
 // cropFacts says what a crop needs.
-func cropFacts(read say.Reader, e croptable.Entry, p *crop.Profile) []factView {
+func cropFacts(locale say.Locale, e croptable.Entry, p *crop.Profile) []factView {
 	var facts []factView
 	add := func(when bool, what, fact string, args ...any) {
 		if when {
@@ -157,7 +157,7 @@ func cropFacts(read say.Reader, e croptable.Entry, p *crop.Profile) []factView {
 	add(true, "Started", "%s; best %s", strings.Join(starts, ", "), e.PreferredStart)
 	if g := e.Germination; g != nil {
 		light := map[string]string{"needs-light": "on the surface, in light", "needs-dark": "covered, in the dark", "either": "in light or dark"}[g.Light]
-		add(true, "Seed", "soil of %s or more, best %s; %s to %s days; %s, %s deep; %.0f in 100 come up", read.Exact(say.Celsius, g.SoilMinC), read.Number(say.Celsius, g.SoilOptC), num(g.Days[0]), num(g.Days[1]), light, read.Exact(say.Millimetre, g.DepthMM), 100*g.Rate)
+		add(true, "Seed", "soil of %s or more, best %s; %s to %s days; %s, %s deep; %.0f in 100 come up", locale.Exact(say.Celsius, g.SoilMinC), locale.Number(say.Celsius, g.SoilOptC), num(g.Days[0]), num(g.Days[1]), light, locale.Exact(say.Millimetre, g.DepthMM), 100*g.Rate)
 	}
 	if n := e.Nursery; n != nil {
 		bound := map[string]string{"stunts": "kept longer it is stunted for good", "slows": "kept longer it is held back", "tolerates": "it bears waiting"}[n.RootBound]
@@ -167,18 +167,18 @@ func cropFacts(read say.Reader, e croptable.Entry, p *crop.Profile) []factView {
 		}
 		add(true, "Nursery", "%s to %s weeks, %s; %d days to harden off%s", num(n.Weeks[0]), num(n.Weeks[1]), bound, n.HardenDays, heat)
 	}
-	add(true, "Frost", "top growth dies at %s", read.Exact(say.Celsius, e.FrostKillC))
+	add(true, "Frost", "top growth dies at %s", locale.Exact(say.Celsius, e.FrostKillC))
 	add(e.Winter.Overwinters, "Winter", "an autumn start stands through a usual winter")
 	add(e.Winter.ChillDays > 0, "Chill", "%d cold days before it moves on", e.Winter.ChillDays)
-	add(true, "Warmth", "grows from %s, fastest at %s, not beyond %s", read.Exact(say.Celsius, e.Temperature.BaseC), read.Number(say.Celsius, e.Temperature.OptC), read.Number(say.Celsius, e.Temperature.CeilingC))
+	add(true, "Warmth", "grows from %s, fastest at %s, not beyond %s", locale.Exact(say.Celsius, e.Temperature.BaseC), locale.Number(say.Celsius, e.Temperature.OptC), locale.Number(say.Celsius, e.Temperature.CeilingC))
 	add(e.Daylength.Kind != "neutral" && e.Daylength.CriticalH != nil, "Day length", "buds in %s days, about %s hours", e.Daylength.Kind, numOr(e.Daylength.CriticalH))
 	add(true, "First cut", "%d to %d days from its usual start", e.TypicalDays[0], e.TypicalDays[1])
 	add(e.SowEveryDays != nil, "By the calendar", "a sowing every %d to %d days", p.SowEveryDays[0], p.SowEveryDays[1])
-	add(true, "Space", "%s apart, %s to %s high, support: %s", read.Exact(say.Centimetre, e.SpacingCM), read.Number(say.Centimetre, e.HeightCM[0]), read.Exact(say.Centimetre, e.HeightCM[1]), e.Support)
-	add(true, "Pinching", "%s", map[string]string{"always": "always", "optional": "may be pinched: later and more stems", "never": "never"}[e.Pinch.Policy]+atCM(read, e.Pinch.AtCM))
-	add(true, "Stems", "%s a plant in the first flush, %s in a season; %s at first, %s later", num(e.Yield.FirstStems), num(e.Yield.SeasonStems), read.Exact(say.Centimetre, e.StemCM.First), read.Number(say.Centimetre, e.StemCM.Later))
-	add(true, "Vase", "%s to %s days at %s; %s in water", num(e.Vase.Days20C[0]), num(e.Vase.Days20C[1]), read.Celsius(20), map[string]string{"no": "does not open further", "some": "opens a little", "yes": "opens"}[e.InWater.Opens])
-	add(true, "Store", "%s to %s, %s days at the most%s", read.Number(say.Celsius, e.Store.TempC[0]), read.Exact(say.Celsius, e.Store.TempC[1]), num(e.Store.MaxDays), coldWords(read, e.Store.ChillInjuryBelowC))
+	add(true, "Space", "%s apart, %s to %s high, support: %s", locale.Exact(say.Centimetre, e.SpacingCM), locale.Number(say.Centimetre, e.HeightCM[0]), locale.Exact(say.Centimetre, e.HeightCM[1]), e.Support)
+	add(true, "Pinching", "%s", map[string]string{"always": "always", "optional": "may be pinched: later and more stems", "never": "never"}[e.Pinch.Policy]+atCM(locale, e.Pinch.AtCM))
+	add(true, "Stems", "%s a plant in the first flush, %s in a season; %s at first, %s later", num(e.Yield.FirstStems), num(e.Yield.SeasonStems), locale.Exact(say.Centimetre, e.StemCM.First), locale.Number(say.Centimetre, e.StemCM.Later))
+	add(true, "Vase", "%s to %s days at %s; %s in water", num(e.Vase.Days20C[0]), num(e.Vase.Days20C[1]), locale.Celsius(20), map[string]string{"no": "does not open further", "some": "opens a little", "yes": "opens"}[e.InWater.Opens])
+	add(true, "Store", "%s to %s, %s days at the most%s", locale.Number(say.Celsius, e.Store.TempC[0]), locale.Exact(say.Celsius, e.Store.TempC[1]), num(e.Store.MaxDays), coldWords(locale, e.Store.ChillInjuryBelowC))
 	add(true, "Bucket", "%d stems in ten litres", e.BucketStems)
 	return facts
 }
@@ -190,21 +190,21 @@ func numOr(n *float64) string {
 	return book.Decimal(*n)
 }
 
-func atCM(read say.Reader, cm *float64) string {
+func atCM(locale say.Locale, cm *float64) string {
 	if cm == nil {
 		return ""
 	}
-	return ", at " + read.Exact(say.Centimetre, *cm)
+	return ", at " + locale.Exact(say.Centimetre, *cm)
 }
 
-func coldWords(read say.Reader, c *float64) string {
+func coldWords(locale say.Locale, c *float64) string {
 	if c == nil {
 		return ""
 	}
-	return "; hurt below " + read.Exact(say.Celsius, *c)
+	return "; hurt below " + locale.Exact(say.Celsius, *c)
 }
 
-func newVariety(read say.Reader, v book.Variety, p *crop.Profile) varietyView {
+func newVariety(locale say.Locale, v book.Variety, p *crop.Profile) varietyView {
 	var parts []string
 	for _, part := range []string{v.Colour, v.Role} {
 		if part != "" {
@@ -213,7 +213,7 @@ func newVariety(read say.Reader, v book.Variety, p *crop.Profile) varietyView {
 	}
 	own := func(n *float64, unit string) {
 		if n != nil {
-			parts = append(parts, read.Exact(say.Centimetre, *n)+unit)
+			parts = append(parts, locale.Exact(say.Centimetre, *n)+unit)
 		}
 	}
 	own(v.HeightCM, " high")
@@ -226,10 +226,10 @@ func newVariety(read say.Reader, v book.Variety, p *crop.Profile) varietyView {
 	return view
 }
 
-func prose(read say.Reader, sentences []string) []string {
+func prose(locale say.Locale, sentences []string) []string {
 	said := make([]string, len(sentences))
 	for i, s := range sentences {
-		said[i] = read.Prose(s)
+		said[i] = locale.Prose(s)
 	}
 	return said
 }

@@ -72,7 +72,7 @@ func (s view) keepVariety(c *echo.Context, snap *say.Snapshot) error {
 			return old.Crop
 		}
 		return from(name)
-	}).For(snap.Reader)
+	}).For(snap.Locale)
 	v := book.ReadVariety(f)
 	return s.Keep(c, f.Faults(), v.Record(), known, func(faults map[string]string) error {
 		return s.varietyForm(c, http.StatusUnprocessableEntity, snap, old.Name, from, faults)

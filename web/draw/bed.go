@@ -69,11 +69,11 @@ func cellPX(g plan.Grid) int {
 }
 
 func NewBedView(s *say.Season, b plans.BedYear, date day.Day, place book.Place) BedView {
-	v := BedView{ID: b.Bed.ID, About: bedAbout(s.Reader, b), HasGrid: b.HasGrid}
+	v := BedView{ID: b.Bed.ID, About: bedAbout(s.Locale, b), HasGrid: b.HasGrid}
 	for _, u := range b.Unplaced {
 		v.Unplaced = append(v.Unplaced, unplacedView{u.Planting, unplacedWords(s, b, u)})
 	}
-	v.Notes = bedNotes(s.Reader, b)
+	v.Notes = bedNotes(s.Locale, b)
 	if !b.HasGrid {
 		return v
 	}
@@ -95,7 +95,7 @@ func NewBedView(s *say.Season, b plans.BedYear, date day.Day, place book.Place) 
 		if stay.Patch == (plan.Patch{}) {
 			continue
 		}
-		p := newPatch(s.Reader, stay, date, cell)
+		p := newPatch(s.Locale, stay, date, cell)
 		p.Clash = clashing[stay.Planting]
 		v.Patches = append(v.Patches, p)
 		v.Shades = append(v.Shades, shadeView{shadePoints(b.Grid, stay, bearing, place.Latitude, date), p.From, p.Until, p.Now})
@@ -126,10 +126,10 @@ func NewBedView(s *say.Season, b plans.BedYear, date day.Day, place book.Place) 
 
 func Place1(n float64) string { return strconv.FormatFloat(n, 'f', 1, 64) }
 
-func bedAbout(read say.Reader, b plans.BedYear) string {
+func bedAbout(locale say.Locale, b plans.BedYear) string {
 	var parts []string
 	if b.HasGrid {
-		parts = append(parts, fmt.Sprintf("%s by %s, %d by %d squares", read.Number(say.Metre, *b.Bed.LengthM), read.Exact(say.Metre, *b.Bed.WidthM), b.Grid.Along, b.Grid.Across))
+		parts = append(parts, fmt.Sprintf("%s by %s, %d by %d squares", locale.Number(say.Metre, *b.Bed.LengthM), locale.Exact(say.Metre, *b.Bed.WidthM), b.Grid.Along, b.Grid.Across))
 	} else {
 		parts = append(parts, "length and width are not written down")
 	}
@@ -162,7 +162,7 @@ func gridLines(g plan.Grid) string {
 	return path.String()
 }
 
-func newPatch(read say.Reader, stay look.BedStay, date day.Day, cell int) patchView {
+func newPatch(locale say.Locale, stay look.BedStay, date day.Day, cell int) patchView {
 	q := stay.Patch
 	p := patchView{ID: stay.Planting, X: (q.From - 1) * cell, Y: (q.Left - 1) * cell, W: (q.To - q.From + 1) * cell, H: (q.Right - q.Left + 1) * cell,
 		From: stay.From.String(), Until: stay.Until.String(), Now: stay.On(date), Tall: stay.HighCM >= tallCM, Href: "/plantings/" + url.PathEscape(stay.Planting) + "/edit"}
@@ -176,9 +176,9 @@ func newPatch(read say.Reader, stay look.BedStay, date day.Day, cell int) patchV
 	}
 	until := "for good"
 	if !stay.Until.IsZero() {
-		until = "to about " + read.Date(stay.Until)
+		until = "to about " + locale.Date(stay.Until)
 	}
-	p.Title = fmt.Sprintf("%s %s, %d plants, about %s high, from %s %s", stay.Planting, stay.Record.Variety, stay.Record.Plants, read.CM(stay.HighCM), read.Date(stay.From), until)
+	p.Title = fmt.Sprintf("%s %s, %d plants, about %s high, from %s %s", stay.Planting, stay.Record.Variety, stay.Record.Plants, locale.CM(stay.HighCM), locale.Date(stay.From), until)
 	return p
 }
 
@@ -272,29 +272,29 @@ func newIdle(s *say.Season, b plans.BedYear, i plan.Idle) idleView {
 }
 
 // bedNotes says what does not go well in a bed from a day on.
-func bedNotes(read say.Reader, b plans.BedYear) []string {
+func bedNotes(locale say.Locale, b plans.BedYear) []string {
 	var notes []string
 	for _, c := range b.Clashes {
-		if c.Until.IsZero() || c.Until.After(read.Today) {
-			notes = append(notes, read.Clash(c))
+		if c.Until.IsZero() || c.Until.After(locale.Today) {
+			notes = append(notes, locale.Clash(c))
 		}
 	}
 	for i, n := range b.Notes {
-		if !n.Until.IsZero() && !n.Until.After(read.Today) {
+		if !n.Until.IsZero() && !n.Until.After(locale.Today) {
 			continue
 		}
 		if n.Trouble != plan.WaterClash {
-			notes = append(notes, read.Note(n))
+			notes = append(notes, locale.Note(n))
 			continue
 		}
 		first := slices.IndexFunc(b.Notes, func(o plan.Note) bool { return o.Trouble == plan.WaterClash && o.A.Planting == n.A.Planting })
 		if first == i { // one seed bed may meet several tubers
-			notes = append(notes, read.WaterClash(b.Notes, n))
+			notes = append(notes, locale.WaterClash(b.Notes, n))
 		}
 	}
 	for _, stay := range b.Stays {
 		if b.HasGrid && stay.Patch != (plan.Patch{}) && stay.Record.Plants > 0 {
-			if words := read.Crowded(b, stay); words != "" {
+			if words := locale.Crowded(b, stay); words != "" {
 				notes = append(notes, words)
 			}
 		}

@@ -238,13 +238,13 @@ func (d *SeasonDrawing) stem(s *say.Season, y yearScale, i, row int, weekly []lo
 	if runes := []rune(r.Label); len(runes) > letters {
 		r.Label = string(runes[:letters-1]) + "…"
 	}
-	r.Name, r.Cut = p.ID+" "+p.Variety, cutWords(s.Reader, m, weekly)
+	r.Name, r.Cut = p.ID+" "+p.Variety, cutWords(s.Locale, m, weekly)
 	r.Title = fmt.Sprintf("%s %s, %d plants: started %s; first cut %s; last cut %s", p.ID, p.Variety, p.Growth.Plants, s.Date(start), s.When(m.FirstCut), s.When(m.LastCut))
 	return r
 }
 
 // cutWords says from when to when a planting is cut in a season, and how many stems that gives.
-func cutWords(read say.Reader, m forecast.Milestones, weekly []look.WeekStems) string {
+func cutWords(locale say.Locale, m forecast.Milestones, weekly []look.WeekStems) string {
 	likely := 0.0
 	for _, w := range weekly {
 		likely += w.Likely
@@ -252,9 +252,9 @@ func cutWords(read say.Reader, m forecast.Milestones, weekly []look.WeekStems) s
 	if m.FirstCut.Likely.IsZero() || likely < 1 {
 		return "no stems in this season"
 	}
-	words := "cut from " + read.Date(m.FirstCut.Likely)
+	words := "cut from " + locale.Date(m.FirstCut.Likely)
 	if !m.LastCut.Likely.IsZero() && m.LastCut.Likely != m.FirstCut.Likely {
-		words += " to " + read.Date(m.LastCut.Likely)
+		words += " to " + locale.Date(m.LastCut.Likely)
 	}
 	return fmt.Sprintf("%s, about %.0f stems", words, likely)
 }

@@ -31,7 +31,7 @@ func (s view) export(name, kind string, write func(w io.Writer, c *echo.Context,
 			return err
 		}
 		var file bytes.Buffer
-		if err := write(&file, c, snap, &say.Season{Season: season, Reader: snap.Reader}); err != nil {
+		if err := write(&file, c, snap, &say.Season{Season: season, Locale: snap.Locale}); err != nil {
 			return fmt.Errorf("%s: %w", name, err)
 		}
 		dot := strings.LastIndex(name, ".")

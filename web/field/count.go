@@ -96,7 +96,7 @@ func (s view) countForm(c *echo.Context, code int, snap *say.Snapshot, p book.Pl
 }
 
 // readCount reads a count from its form: the stems of a rung are in a field of their own.
-func readCount(from page.Typed, read say.Reader) (book.Record, error) {
+func readCount(from page.Typed, locale say.Locale) (book.Record, error) {
 	f := book.NewFields(from)
 	count := book.ReadCountHead(f)
 	for k := range crop.Rung(crop.Rungs) {
@@ -121,13 +121,13 @@ func readCount(from page.Typed, read say.Reader) (book.Record, error) {
 			}
 		}
 	}
-	notToCome(f, "counted_at", count.CountedAt, read)
+	notToCome(f, "counted_at", count.CountedAt, locale)
 	return count.WithID().Record(), f.Faults()
 }
 
-func notToCome(f *book.Fields, name string, m day.Moment, read say.Reader) {
-	if m.Day().After(read.Today) {
-		f.Fault(name, "%s has not come yet: today is %s", read.Date(m.Day()), read.Date(read.Today))
+func notToCome(f *book.Fields, name string, m day.Moment, locale say.Locale) {
+	if m.Day().After(locale.Today) {
+		f.Fault(name, "%s has not come yet: today is %s", locale.Date(m.Day()), locale.Date(locale.Today))
 	}
 }
 

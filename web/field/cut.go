@@ -61,9 +61,9 @@ func cutCautions(snap *say.Snapshot, p *crop.Profile) (row, any []string) {
 	return p.Handling(), append(any, "Knives cut: close them on the walk. A full bucket weighs up to "+snap.KG(15)+".")
 }
 
-func readCut(from page.Typed, read say.Reader) (book.Record, error) {
-	f := book.NewFields(from).For(read)
+func readCut(from page.Typed, locale say.Locale) (book.Record, error) {
+	f := book.NewFields(from).For(locale)
 	cut := book.ReadCut(f)
-	notToCome(f, "cut_at", cut.CutAt, read)
+	notToCome(f, "cut_at", cut.CutAt, locale)
 	return cut.Record(), f.Faults()
 }

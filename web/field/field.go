@@ -49,16 +49,16 @@ func (s view) keepField(c *echo.Context, r fieldRecord) error {
 	if from("id") == "" {
 		return fault.List{{Field: "id", Advice: "this record has no id: load the page anew and count again"}}
 	}
-	read := page.ReaderOf(c)
+	locale := page.LocaleOf(c)
 	var err error
-	read.Today, err = s.Today(c)
+	locale.Today, err = s.Today(c)
 	if err != nil {
 		return err
 	}
 	if r.Kind == book.Events.Name {
 		f := book.NewFields(from)
 		event := book.ReadEvent(f)
-		notToComeDay(f, "on", event.On, read)
+		notToComeDay(f, "on", event.On, locale)
 		if err := f.Faults(); err != nil {
 			return err
 		}
@@ -68,15 +68,15 @@ func (s view) keepField(c *echo.Context, r fieldRecord) error {
 	if !ok {
 		return fault.List{{Field: "kind", Advice: "this kind of record is not made in the field: load the page anew"}}
 	}
-	made, err := reads(from, read)
+	made, err := reads(from, locale)
 	if err != nil {
 		return err
 	}
 	return s.Farm.Add(ctx, page.By(c), made)
 }
 
-func notToComeDay(f *book.Fields, name string, d day.Day, read say.Reader) {
-	if d.After(read.Today) {
-		f.Fault(name, "%s has not come yet: today is %s", read.Date(d), read.Date(read.Today))
+func notToComeDay(f *book.Fields, name string, d day.Day, locale say.Locale) {
+	if d.After(locale.Today) {
+		f.Fault(name, "%s has not come yet: today is %s", locale.Date(d), locale.Date(locale.Today))
 	}
 }

@@ -24,7 +24,7 @@ type rowForm struct {
 }
 
 // A rowReader reads a record from what was typed, with what is wrong with it; nothing is recorded that has not come yet.
-type rowReader func(from page.Typed, read say.Reader) (book.Record, error)
+type rowReader func(from page.Typed, locale say.Locale) (book.Record, error)
 
 func (s view) rowForms() []rowForm {
 	return []rowForm{
@@ -67,7 +67,7 @@ func (s view) keepRow(c *echo.Context, snap *say.Snapshot, p book.Planting, id s
 			return id
 		}
 		return from(name)
-	}, snap.Reader)
+	}, snap.Locale)
 	return s.KeepAs(c, err, r, id != "", f.of, func(faults map[string]string) error {
 		return f.show(c, http.StatusUnprocessableEntity, snap, p, id, from, faults)
 	}, "plantings", p.ID)

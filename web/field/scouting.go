@@ -39,10 +39,10 @@ func (s view) scoutingForm(c *echo.Context, code int, snap *say.Snapshot, p book
 	return s.Show(c, code, "form", "/plantings", v.Heading, snap, v)
 }
 
-func readScouting(from page.Typed, read say.Reader) (book.Record, error) {
+func readScouting(from page.Typed, locale say.Locale) (book.Record, error) {
 	f := book.NewFields(from)
 	x := book.ReadScouting(f)
-	notToComeDay(f, "on", x.On, read)
+	notToComeDay(f, "on", x.On, locale)
 	return x.Record(), f.Faults()
 }
 
@@ -91,9 +91,9 @@ func sprayHours(snap *say.Snapshot) string {
 	return words
 }
 
-func readSpray(from page.Typed, read say.Reader) (book.Record, error) {
+func readSpray(from page.Typed, locale say.Locale) (book.Record, error) {
 	f := book.NewFields(from)
 	x := book.ReadSpray(f)
-	notToCome(f, "sprayed_at", x.SprayedAt, read)
+	notToCome(f, "sprayed_at", x.SprayedAt, locale)
 	return x.Record(), f.Faults()
 }

@@ -147,7 +147,7 @@ func newDateResult(snap *say.Snapshot, d *plans.DateResult) *dateResult {
 		return r
 	}
 	one, best := d.Answer.One, d.Answer.Best(d.Want())
-	r.Verdict = fmt.Sprintf("Start %d plants on %s: %s on %s, %s.", best.Plants(), sowingWords(best, best == d.Answer.Half, snap.Reader), say.Stems(d.Stems), snap.Date(d.On), say.Tenths(best.Chance))
+	r.Verdict = fmt.Sprintf("Start %d plants on %s: %s on %s, %s.", best.Plants(), sowingWords(best, best == d.Answer.Half, snap.Locale), say.Stems(d.Stems), snap.Date(d.On), say.Tenths(best.Chance))
 	if !d.Answer.Sure {
 		r.Notes = append(r.Notes, fmt.Sprintf("A single sowing is not as sure as you want, %.0f in 100, however many plants it has: the weather moves it past the day too often.", 100*d.Chance))
 	}
@@ -164,26 +164,26 @@ func newDateResult(snap *say.Snapshot, d *plans.DateResult) *dateResult {
 	}
 	for _, p := range plans {
 		if p.DatePlan != nil {
-			r.Plans = append(r.Plans, newDatePlan(d, p.what, p.DatePlan, most, snap.Reader))
+			r.Plans = append(r.Plans, newDatePlan(d, p.what, p.DatePlan, most, snap.Locale))
 		}
 	}
-	r.Curve = newCurve(snap.Reader, d)
+	r.Curve = newCurve(snap.Locale, d)
 	if d.Programme != nil {
-		r.Programme = newProgramme(snap.Reader, d)
+		r.Programme = newProgramme(snap.Locale, d)
 	}
 	return r
 }
 
-func newDatePlan(d *plans.DateResult, what string, p *plan.DatePlan, most float64, read say.Reader) datePlanView {
+func newDatePlan(d *plans.DateResult, what string, p *plan.DatePlan, most float64, locale say.Locale) datePlanView {
 	v := datePlanView{What: what, Plants: strconv.Itoa(p.Plants()), Chance: fmt.Sprintf("%.0f in 100", 100*p.Chance),
 		Stems: say.Bounds(int(p.Low), int(p.Likely+0.5), int(p.High+0.5)), Best: p == d.Answer.One}
 	v.Band = draw.NewBand(p.Low, p.Low+(p.Likely-p.Low)/2, p.Likely, p.Likely+(p.High-p.Likely)/2, p.High, most, d.Stems)
 	v.Band.Title = v.Stems
-	v.Sowings = sowingWords(p, p == d.Answer.Half, read)
+	v.Sowings = sowingWords(p, p == d.Answer.Half, locale)
 	if p == d.Answer.Half {
 		whole := p.Sowings[0]
 		whole.Plants = p.Plants()
-		v.Add = []page.LinkView{addLink(read, d, whole, 0.5)}
+		v.Add = []page.LinkView{addLink(locale, d, whole, 0.5)}
 		return v
 	}
 	for _, s := range p.Sowings {
@@ -191,19 +191,19 @@ func newDatePlan(d *plans.DateResult, what string, p *plan.DatePlan, most float6
 		if s.Pinched {
 			share = 1
 		}
-		v.Add = append(v.Add, addLink(read, d, s, share))
+		v.Add = append(v.Add, addLink(locale, d, s, share))
 	}
 	return v
 }
 
 // sowingWords names the days of a plan.
-func sowingWords(p *plan.DatePlan, half bool, read say.Reader) string {
+func sowingWords(p *plan.DatePlan, half bool, locale say.Locale) string {
 	if half {
-		return read.Date(p.Sowings[0].Started) + ", half of them to be pinched"
+		return locale.Date(p.Sowings[0].Started) + ", half of them to be pinched"
 	}
 	var days []string
 	for _, s := range p.Sowings {
-		words := read.Date(s.Started)
+		words := locale.Date(s.Started)
 		if s.Pinched {
 			words += " (pinched)"
 		}
@@ -213,7 +213,7 @@ func sowingWords(p *plan.DatePlan, half bool, read say.Reader) string {
 }
 
 // addLink leads to the form of a new planting, filled with a sowing of which a share is pinched.
-func addLink(read say.Reader, d *plans.DateResult, s plan.Planned, pinched float64) page.LinkView {
+func addLink(locale say.Locale, d *plans.DateResult, s plan.Planned, pinched float64) page.LinkView {
 	q := url.Values{"variety": {d.Variety}, "method": {string(s.Method)}, "started_on": {s.Started.String()}, "plants": {strconv.Itoa(s.Plants)}, "bed": {d.Bed}}
 	if d.Variety == "" {
 		q.Set("crop", d.Profile.ID)
@@ -228,11 +228,11 @@ func addLink(read say.Reader, d *plans.DateResult, s plan.Planned, pinched float
 	if pinched > 0 && pinched < 1 {
 		q.Set("pinched_share", book.Decimal(pinched))
 	}
-	return page.LinkView{Name: "Add the sowing of " + read.Date(s.Started), Href: "/plantings/new?" + q.Encode()}
+	return page.LinkView{Name: "Add the sowing of " + locale.Date(s.Started), Href: "/plantings/new?" + q.Encode()}
 }
 
 // newCurve draws the chance of each day around the best, with as many plants.
-func newCurve(read say.Reader, d *plans.DateResult) curveView {
+func newCurve(locale say.Locale, d *plans.DateResult) curveView {
 	c := curveView{Title: "How sure as many plants would be, started on each of these days"}
 	n := len(d.Answer.ByDate)
 	if n == 0 {
@@ -245,7 +245,7 @@ func newCurve(read say.Reader, d *plans.DateResult) curveView {
 		x := float64(i) * each
 		c.Bars = append(c.Bars, draw.ChartBar{X: draw.Place(x + 1), W: draw.Place(each - 2), Sure: draw.Place(y.At(b.Chance)), SureH: draw.Place(y.At(0) - y.At(b.Chance))})
 		if i%4 == 0 {
-			c.Labels = append(c.Labels, draw.TickView{X: draw.Place(x), Name: read.Short(b.Started)})
+			c.Labels = append(c.Labels, draw.TickView{X: draw.Place(x), Name: locale.Short(b.Started)})
 		}
 	}
 	c.Wanted = draw.Place(y.At(d.Chance))
@@ -262,19 +262,19 @@ func newOther(snap *say.Snapshot, d *plans.DateResult, o plans.StillCome) otherV
 }
 
 // newProgramme says what lamps and blackout do, step by step and week by week.
-func newProgramme(read say.Reader, d *plans.DateResult) *programmeView {
+func newProgramme(locale say.Locale, d *plans.DateResult) *programmeView {
 	g := d.Programme
 	v := &programmeView{}
 	step := func(when, what string) { v.Steps = append(v.Steps, programmeStep{when, what}) }
-	step(read.Date(g.Planted), fmt.Sprintf("Plant rooted cuttings under cover; strike your own two to three weeks before. From now on %.1f hours of light and more, so that they grow and do not bud.", g.LongH))
+	step(locale.Date(g.Planted), fmt.Sprintf("Plant rooted cuttings under cover; strike your own two to three weeks before. From now on %.1f hours of light and more, so that they grow and do not bud.", g.LongH))
 	if !g.PinchBy.IsZero() {
-		step("by "+read.Date(g.PinchBy), "Pinch, so that the side shoots have begun when the short days do.")
+		step("by "+locale.Date(g.PinchBy), "Pinch, so that the side shoots have begun when the short days do.")
 	}
-	step(read.Date(g.ShortFrom), fmt.Sprintf("Short days begin: %.1f hours of light each day, no light at all in the night, without a day left out.", g.ShortH))
-	step("about "+read.Date(g.ColourOn), "Buds show colour: blackout can end.")
-	step(read.Date(d.CutOn), "Cut.")
+	step(locale.Date(g.ShortFrom), fmt.Sprintf("Short days begin: %.1f hours of light each day, no light at all in the night, without a day left out.", g.ShortH))
+	step("about "+locale.Date(g.ColourOn), "Buds show colour: blackout can end.")
+	step(locale.Date(d.CutOn), "Cut.")
 	for i, w := range g.Days {
-		line := programmeWeek{read.Date(w.Day), fmt.Sprintf("%.1f", w.NaturalH), hoursOrNone(w.LampsH), hoursOrNone(w.BlackoutH)}
+		line := programmeWeek{locale.Date(w.Day), fmt.Sprintf("%.1f", w.NaturalH), hoursOrNone(w.LampsH), hoursOrNone(w.BlackoutH)}
 		v.Days = append(v.Days, line)
 		if i%7 == 0 {
 			v.Weeks = append(v.Weeks, line)

@@ -75,7 +75,7 @@ func (s view) todo(c *echo.Context, snap *say.Snapshot) (todo []todoView, known 
 		}()
 		return nil, false
 	}
-	days := parts.NewRounds(snap, &say.Season{Season: season, Reader: snap.Reader}, "", nil).Days
+	days := parts.NewRounds(snap, &say.Season{Season: season, Locale: snap.Locale}, "", nil).Days
 	if len(days) == 0 {
 		return nil, false
 	}
@@ -116,7 +116,7 @@ func newMorning(snap *say.Snapshot, chosen int) morningView {
 		pick := f.PickDays[chosen]
 		v.Pick = pick.String()
 		v.Heading, v.Today = "Pick of "+snap.Date(pick), pick == snap.View.Today
-		v.For, v.Hours = feeds(snap.Reader, dues, pick), cuttingHours(snap, pick)
+		v.For, v.Hours = feeds(snap.Locale, dues, pick), cuttingHours(snap, pick)
 		v.Crops, v.Quiet = cropLines(snap, dues, chosen)
 		if len(v.Crops) == 0 {
 			v.Hours = "" // nothing is cut
@@ -132,7 +132,7 @@ func newMorning(snap *say.Snapshot, chosen int) morningView {
 	const dueDays = 10
 	for _, d := range dues {
 		if d.On.Sub(snap.View.Today) <= dueDays {
-			v.Dues = append(v.Dues, parts.NewDue(snap.Reader, d))
+			v.Dues = append(v.Dues, parts.NewDue(snap.Locale, d))
 		}
 	}
 	v.ToCount = toCount(snap)
@@ -140,11 +140,11 @@ func newMorning(snap *say.Snapshot, chosen int) morningView {
 }
 
 // feeds names the orders that a pick day's stems go to.
-func feeds(read say.Reader, dues []market.Due, pick day.Day) string {
+func feeds(locale say.Locale, dues []market.Due, pick day.Day) string {
 	var names []string
 	for _, d := range dues {
 		if d.PickOn == pick {
-			names = append(names, d.Order.ID+" on "+read.Date(d.On))
+			names = append(names, d.Order.ID+" on "+locale.Date(d.On))
 		}
 	}
 	return say.List(names)

@@ -29,33 +29,33 @@ func (s view) orders(c *echo.Context, snap *say.Snapshot) error {
 	v := ordersView{Find: page.NewFind(c, "/orders", "order, customer, what it wants", nil)}
 	found := make(map[string]bool)
 	for _, o := range snap.Book.Orders {
-		said := []string{o.ID, o.Customer, orderWords(o, snap.Reader)}
+		said := []string{o.ID, o.Customer, orderWords(o, snap.Locale)}
 		for _, l := range snap.Book.OrderLines {
 			if l.Order == o.ID {
 				said = append(said, lineWords(snap, l))
 			}
 		}
 		if found[o.ID] = v.Find.Takes("", said...); found[o.ID] {
-			v.Orders = append(v.Orders, orderLink{o.ID, orderWords(o, snap.Reader)})
+			v.Orders = append(v.Orders, orderLink{o.ID, orderWords(o, snap.Locale)})
 		}
 	}
 	for _, d := range market.Dues(snap.Snapshot) {
 		if found[d.Order.ID] {
-			v.Dues = append(v.Dues, parts.NewDue(snap.Reader, d))
+			v.Dues = append(v.Dues, parts.NewDue(snap.Locale, d))
 		}
 	}
 	slices.SortFunc(v.Orders, func(a, b orderLink) int { return strings.Compare(a.ID, b.ID) })
 	return s.Show(c, http.StatusOK, "orders", "/orders", "Orders", snap, v)
 }
 
-func orderWords(o book.Order, read say.Reader) string {
+func orderWords(o book.Order, locale say.Locale) string {
 	words := map[string]string{"market": "market", "event": "event", "standing": "standing bucket"}[o.Kind]
 	if o.Repeats == "" {
-		return words + " on " + read.Date(o.DueOn)
+		return words + " on " + locale.Date(o.DueOn)
 	}
-	words += " every " + o.DueOn.Weekday().String() + " from " + read.Date(o.DueOn)
+	words += " every " + o.DueOn.Weekday().String() + " from " + locale.Date(o.DueOn)
 	if !o.Until.IsZero() {
-		words += " to " + read.Date(o.Until)
+		words += " to " + locale.Date(o.Until)
 	}
 	return words
 }
@@ -82,7 +82,7 @@ func (s view) order(c *echo.Context, snap *say.Snapshot, o book.Order) error {
 
 // orderPage shows an order with what was typed and what is wrong in a line.
 func (s view) orderPage(c *echo.Context, code int, snap *say.Snapshot, o book.Order, from page.Typed, faults map[string]string) error {
-	v := orderView{ID: o.ID, Words: say.Sentence(orderWords(o, snap.Reader)), Customer: o.Customer}
+	v := orderView{ID: o.ID, Words: say.Sentence(orderWords(o, snap.Locale)), Customer: o.Customer}
 	for _, l := range snap.Book.OrderLines {
 		if l.Order != o.ID {
 			continue
@@ -111,7 +111,7 @@ func (s view) orderPage(c *echo.Context, code int, snap *say.Snapshot, o book.Or
 	v.Names = wantNames(snap)
 	for _, d := range market.Dues(snap.Snapshot) {
 		if d.Order.ID == o.ID {
-			v.Dues = append(v.Dues, parts.NewDue(snap.Reader, d))
+			v.Dues = append(v.Dues, parts.NewDue(snap.Locale, d))
 		}
 	}
 	return s.Show(c, code, "order", "/orders", o.ID, snap, v)
@@ -152,7 +152,7 @@ func wantNames(snap *say.Snapshot) []string {
 func (s view) setLine(c *echo.Context, snap *say.Snapshot, o book.Order) error {
 	from := page.Posted(c)
 	line := book.OrderLine{Order: o.ID, Use: map[string]string{"market": "market", "event": "event", "standing": "florist"}[o.Kind]}
-	f := book.NewFields(from).For(snap.Reader)
+	f := book.NewFields(from).For(snap.Locale)
 	did := "recorded"
 	if n, err := strconv.Atoi(from("line")); err == nil {
 		for _, l := range snap.Book.OrderLines {

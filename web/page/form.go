@@ -41,8 +41,8 @@ type Typed func(name string) string
 
 // Posted reads a form that was sent, with its measures as they are kept.
 func Posted(c *echo.Context) Typed {
-	read := ReaderOf(c)
-	return func(name string) string { return read.In(name, c.FormValue(name)) }
+	locale := LocaleOf(c)
+	return func(name string) string { return locale.In(name, c.FormValue(name)) }
 }
 
 // Of reads a record.
@@ -74,10 +74,10 @@ func FaultsBy(err error) (map[string]string, bool) {
 
 // Fill puts what was typed and what is wrong into fields, with measures as whoever fills the form in reads them.
 func Fill(c *echo.Context, fields []Field, from Typed, faults map[string]string) []Field {
-	read := ReaderOf(c)
+	locale := LocaleOf(c)
 	for i := range fields {
 		f := &fields[i]
-		f.Label, f.Typed, f.Fault = read.Label(f.Name, f.Label), read.Out(f.Name, from(f.Name)), faults[f.Name]
+		f.Label, f.Typed, f.Fault = locale.Label(f.Name, f.Label), locale.Out(f.Name, from(f.Name)), faults[f.Name]
 		options := f.Options
 		f.Options = nil
 		*f = f.Choose(options...)

@@ -185,7 +185,7 @@ func (s *Site) working(c *echo.Context, snap *say.Snapshot, here string, v worki
 // SeasonOf waits a little for a growing year, as Soon does.
 func (s *Site) SeasonOf(c *echo.Context, snap *say.Snapshot, here, heading string, year int) (*say.Season, bool, error) {
 	season, ok, err := Soon(s, c, snap, here, heading, func() (*look.Season, error) { return s.Farm.Season(snap.Snapshot, year) })
-	return &say.Season{Season: season, Reader: snap.Reader}, ok, err
+	return &say.Season{Season: season, Locale: snap.Locale}, ok, err
 }
 
 // Soon waits a little for what a page needs, which is worked out once for all who ask; where it takes longer the page shows that it is worked out,

@@ -38,7 +38,7 @@ func Theirs(c *echo.Context, changed *book.Changed, mark string, names []string,
 	faults := map[string]string{"": say.Sentence(changed.Error())}
 	for _, name := range names {
 		if now := standing(name); now != from(name) {
-			faults[name] = "On record now: " + ReaderOf(c).Readable(name, now) + "."
+			faults[name] = "On record now: " + LocaleOf(c).Readable(name, now) + "."
 		}
 	}
 	return faults

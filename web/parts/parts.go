@@ -42,10 +42,10 @@ func Verdict(wanted int, chance float64, short int) (words string, isShort bool)
 }
 
 // NewDue says what an order wants and what there will be for it.
-func NewDue(read say.Reader, d market.Due) DueView {
-	v := DueView{Order: d.Order.ID, On: read.Date(d.On), Kind: d.Order.Kind, Pick: "no pick day before it"}
+func NewDue(locale say.Locale, d market.Due) DueView {
+	v := DueView{Order: d.Order.ID, On: locale.Date(d.On), Kind: d.Order.Kind, Pick: "no pick day before it"}
 	if !d.PickOn.IsZero() {
-		v.Pick = "cut on " + read.Date(d.PickOn)
+		v.Pick = "cut on " + locale.Date(d.PickOn)
 	}
 	for _, w := range d.Lines {
 		line := wantView{What: w.What, Wanted: fmt.Sprint(w.Wanted), Known: w.Known}
@@ -53,7 +53,7 @@ func NewDue(read say.Reader, d market.Due) DueView {
 			line.Verdict, line.Short = Verdict(w.Wanted, w.Chance, w.Short())
 			line.Spread = draw.NewSpreadView(w.Spread, max(w.Spread.Quantile(0.9), float64(w.Wanted)), w.Wanted)
 			if !w.AllLong() {
-				line.Verdict += fmt.Sprintf(", %.0f %% of the stems are %s or more", 100*w.Long, read.Exact(say.Centimetre, *w.MinLengthCM))
+				line.Verdict += fmt.Sprintf(", %.0f %% of the stems are %s or more", 100*w.Long, locale.Exact(say.Centimetre, *w.MinLengthCM))
 			}
 			if w.Have > 0 {
 				line.Verdict += fmt.Sprintf(" (%d are cut)", w.Have)

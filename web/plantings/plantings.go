@@ -107,7 +107,7 @@ func (s view) planting(c *echo.Context, snap *say.Snapshot) error {
 			if err != nil {
 				return err
 			}
-			v.Change = newChange(&say.Snapshot{Snapshot: before, Reader: snap.Reader}, snap, i, did.Kind, did.ID)
+			v.Change = newChange(&say.Snapshot{Snapshot: before, Locale: snap.Locale}, snap, i, did.Kind, did.ID)
 		}
 	}
 	return s.Show(c, http.StatusOK, "planting", "/plantings", v.ID+" "+v.Variety, snap, v)
@@ -117,7 +117,7 @@ func newPlanting(snap *say.Snapshot, i int) plantingView {
 	p := snap.Model.Plantings[i]
 	record, _ := snap.Book.Planting(p.ID)
 	standing := snap.Stand.Standing(i)
-	v := plantingView{ID: p.ID, Variety: p.Variety, Crop: p.Growth.Profile.Name, CropID: p.Growth.Profile.ID, About: about(record, snap.Reader), Over: snap.Over(i),
+	v := plantingView{ID: p.ID, Variety: p.Variety, Crop: p.Growth.Profile.Name, CropID: p.Growth.Profile.ID, About: about(record, snap.Locale), Over: snap.Over(i),
 		Ladder: draw.LadderOf(p.Growth.Profile.Ladder, standing.Rungs, p.Growth.Market), Window: p.Growth.Market.String(), Why: say.WhyNow(snap, i),
 		Standing: say.Bounds(int(standing.Sure+0.5), int(standing.Likely+0.5), int(standing.AtBest+0.5)),
 		Life:     draw.NewLife(snap, i), Story: story(snap, p.ID)}
@@ -150,28 +150,28 @@ func newPlanting(snap *say.Snapshot, i int) plantingView {
 }
 
 // about says how a planting was started.
-func about(p book.Planting, read say.Reader) string {
+func about(p book.Planting, locale say.Locale) string {
 	words := map[crop.Method]string{crop.Direct: "sown where it grows", crop.Tray: "sown in trays", crop.Tuber: "tubers started", crop.Bulb: "bulbs set",
 		crop.Corm: "corms set", crop.Cutting: "cuttings started", crop.Division: "divisions set", crop.Established: "established, on record since"}[p.Method]
-	text := fmt.Sprintf("%d plants, %s on %s", p.Plants, words, read.Date(p.StartedOn))
+	text := fmt.Sprintf("%d plants, %s on %s", p.Plants, words, locale.Date(p.StartedOn))
 	if p.Method == crop.Established {
-		text = fmt.Sprintf("%d plants, %s %s", p.Plants, words, read.Date(p.StartedOn))
+		text = fmt.Sprintf("%d plants, %s %s", p.Plants, words, locale.Date(p.StartedOn))
 	}
 	if p.Bed != "" {
 		text += ", bed " + p.Bed
 	}
 	if !p.PlantedOutOn.IsZero() {
-		text += ", planted out on " + read.Date(p.PlantedOutOn)
+		text += ", planted out on " + locale.Date(p.PlantedOutOn)
 	}
 	if !p.PinchedOn.IsZero() {
 		part := ""
 		if share := p.PinchedPart(); share < 1 {
 			part = fmt.Sprintf(" (%.0f %% of them)", 100*share)
 		}
-		text += ", pinched on " + read.Date(p.PinchedOn) + part
+		text += ", pinched on " + locale.Date(p.PinchedOn) + part
 	}
 	if !p.EndedOn.IsZero() {
-		text += ", pulled out on " + read.Date(p.EndedOn)
+		text += ", pulled out on " + locale.Date(p.EndedOn)
 	}
 	return text + "."
 }

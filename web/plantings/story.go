@@ -19,16 +19,16 @@ type storyLine struct {
 
 // story lists a planting's records, the newest first, with what no longer stands.
 func story(snap *say.Snapshot, planting string) []storyLine {
-	read := snap.Reader
+	locale := snap.Locale
 	var lines []storyLine
 	for _, c := range snap.Book.Counts {
 		if c.Planting == planting {
-			lines = append(lines, countLine(c, read))
+			lines = append(lines, countLine(c, locale))
 		}
 	}
 	for _, c := range snap.Book.Cuts {
 		if c.Planting == planting {
-			lines = append(lines, cutLine(c, read))
+			lines = append(lines, cutLine(c, locale))
 		}
 	}
 	for _, e := range snap.Book.Events {
@@ -42,12 +42,12 @@ func story(snap *say.Snapshot, planting string) []storyLine {
 	}
 	for _, x := range snap.Book.Scoutings {
 		if x.Planting == planting {
-			lines = append(lines, scoutingLine(x, read))
+			lines = append(lines, scoutingLine(x, locale))
 		}
 	}
 	for _, x := range snap.Book.Sprays {
 		if x.Planting == planting {
-			lines = append(lines, sprayLine(x, read))
+			lines = append(lines, sprayLine(x, locale))
 		}
 	}
 	for i := range lines {
@@ -56,7 +56,7 @@ func story(snap *say.Snapshot, planting string) []storyLine {
 		}
 	}
 	for _, p := range snap.Book.History {
-		if line, ok := pastLine(p, planting, read); ok {
+		if line, ok := pastLine(p, planting, locale); ok {
 			lines = append(lines, line)
 		}
 	}
@@ -73,7 +73,7 @@ func story(snap *say.Snapshot, planting string) []storyLine {
 	return lines
 }
 
-func countLine(c book.Count, read say.Reader) storyLine {
+func countLine(c book.Count, locale say.Locale) storyLine {
 	var seen []string
 	for k, n := range c.Stems {
 		if n > 0 {
@@ -84,11 +84,11 @@ func countLine(c book.Count, read say.Reader) storyLine {
 	if len(seen) > 0 {
 		words = fmt.Sprintf("count of %d plants: %s", c.PlantsCount, say.List(seen))
 	}
-	return storyLine{When: read.Moment(c.CountedAt), Words: words, Who: c.Counter, Edit: "/counts/" + url.PathEscape(c.ID), Kind: book.Counts.Name, ID: c.ID,
+	return storyLine{When: locale.Moment(c.CountedAt), Words: words, Who: c.Counter, Edit: "/counts/" + url.PathEscape(c.ID), Kind: book.Counts.Name, ID: c.ID,
 		sort: c.CountedAt.Instant(6)}
 }
 
-func cutLine(c book.Cut, read say.Reader) storyLine {
+func cutLine(c book.Cut, locale say.Locale) storyLine {
 	words := "cut " + say.Stems(c.Stems)
 	if c.Culled != nil && *c.Culled > 0 {
 		words += fmt.Sprintf(", %d culled", *c.Culled)
@@ -99,10 +99,10 @@ func cutLine(c book.Cut, read say.Reader) storyLine {
 	if c.Left != nil && *c.Left > 0 {
 		words += fmt.Sprintf(", %d left standing", *c.Left)
 	}
-	return storyLine{When: read.Moment(c.CutAt), Words: words, Edit: "/cuts/" + url.PathEscape(c.ID), Kind: book.Cuts.Name, ID: c.ID, sort: c.CutAt.Instant(8)}
+	return storyLine{When: locale.Moment(c.CutAt), Words: words, Edit: "/cuts/" + url.PathEscape(c.ID), Kind: book.Cuts.Name, ID: c.ID, sort: c.CutAt.Instant(8)}
 }
 
-func scoutingLine(x book.Scouting, read say.Reader) storyLine {
+func scoutingLine(x book.Scouting, locale say.Locale) storyLine {
 	words := fmt.Sprintf("%s seen on %s", x.Cause, say.Stems(x.Stems))
 	if x.Spoiled != nil {
 		words = fmt.Sprintf("%s: %d of %s spoiled", x.Cause, *x.Spoiled, say.Stems(x.Stems))
@@ -110,16 +110,16 @@ func scoutingLine(x book.Scouting, read say.Reader) storyLine {
 	if x.Done != "" {
 		words += ", " + x.Done
 	}
-	return storyLine{When: read.Date(x.On), Words: words, Edit: "/scouting/" + url.PathEscape(x.ID), Kind: book.Scoutings.Name, ID: x.ID, sort: x.On.At(7)}
+	return storyLine{When: locale.Date(x.On), Words: words, Edit: "/scouting/" + url.PathEscape(x.ID), Kind: book.Scoutings.Name, ID: x.ID, sort: x.On.At(7)}
 }
 
-func sprayLine(x book.Spray, read say.Reader) storyLine {
-	return storyLine{When: read.Moment(x.SprayedAt), Words: fmt.Sprintf("sprayed with %s, not cut before %s", x.Product, read.Date(x.SprayedAt.Day().Add(x.WaitDays))),
+func sprayLine(x book.Spray, locale say.Locale) storyLine {
+	return storyLine{When: locale.Moment(x.SprayedAt), Words: fmt.Sprintf("sprayed with %s, not cut before %s", x.Product, locale.Date(x.SprayedAt.Day().Add(x.WaitDays))),
 		Edit: "/sprays/" + url.PathEscape(x.ID), Kind: book.Sprays.Name, ID: x.ID, sort: x.SprayedAt.Instant(20)}
 }
 
 // pastLine shows a record of a planting that was corrected or withdrawn.
-func pastLine(p book.Version, planting string, read say.Reader) (storyLine, bool) {
+func pastLine(p book.Version, planting string, locale say.Locale) (storyLine, bool) {
 	r, err := p.Record()
 	if err != nil || !slices.Contains(r.Kind.Columns, "planting") || r.Field("planting") != planting {
 		return storyLine{}, false
@@ -131,15 +131,15 @@ func pastLine(p book.Version, planting string, read say.Reader) (storyLine, bool
 	}
 	switch r.Kind {
 	case book.Counts:
-		line = countLine(b.Counts[0], read)
+		line = countLine(b.Counts[0], locale)
 	case book.Cuts:
-		line = cutLine(b.Cuts[0], read)
+		line = cutLine(b.Cuts[0], locale)
 	case book.Scoutings:
-		line = scoutingLine(b.Scoutings[0], read)
+		line = scoutingLine(b.Scoutings[0], locale)
 	case book.Sprays:
-		line = sprayLine(b.Sprays[0], read)
+		line = sprayLine(b.Sprays[0], locale)
 	case book.Plantings:
-		line = storyLine{When: read.Date(b.Plantings[0].StartedOn), Words: about(b.Plantings[0], read), Kind: r.Kind.Name, ID: r.ID(),
+		line = storyLine{When: locale.Date(b.Plantings[0].StartedOn), Words: about(b.Plantings[0], locale), Kind: r.Kind.Name, ID: r.ID(),
 			sort: b.Plantings[0].StartedOn.At(0)}
 	default:
 		return storyLine{}, false

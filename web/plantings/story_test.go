@@ -10,7 +10,7 @@ import (
 )
 
 func TestWhatBecameOfARowIsSaid(t *testing.T) {
-	now, on := say.Reader{Today: day.Must("2026-07-09")}, day.Must("2026-07-08")
+	now, on := say.Locale{Today: day.Must("2026-07-09")}, day.Must("2026-07-08")
 	at := day.At(on, 6, 30)
 	two, none := 2, 0
 	for want, line := range map[string]storyLine{

@@ -212,7 +212,7 @@ func newPlantMove(c *echo.Context, season *say.Season, i int, from page.Typed, f
 	if err == nil && !p.Record().Equal(record.Record()) {
 		var other *look.Season
 		if other, err = season.With(p); err == nil {
-			after = &say.Season{Season: other, Reader: season.Reader}
+			after = &say.Season{Season: other, Locale: season.Locale}
 		}
 	}
 	if err != nil {

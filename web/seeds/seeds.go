@@ -96,7 +96,7 @@ func (s view) seedsPage(c *echo.Context, code int, snap *say.Snapshot, from page
 		}
 	}
 	slices.SortStableFunc(v.Raisings, func(a, b raisingView) int { return cmp.Compare(a.Sow, b.Sow) })
-	v.bench(snap.Reader, plans.Bench(season.Season, lines), place)
+	v.bench(snap.Locale, plans.Bench(season.Season, lines), place)
 	for _, t := range snap.Book.Trays {
 		words := strconv.Itoa(t.Cells) + " cells"
 		if t.LengthCM != nil && t.WidthCM != nil {
@@ -187,7 +187,7 @@ func newRaising(snap *say.Snapshot, l plans.SeedLine, w plans.SeedSowing) raisin
 }
 
 // bench draws the nursery week by week.
-func (v *seedsView) bench(read say.Reader, weeks []plan.BenchWeek, place book.Place) {
+func (v *seedsView) bench(locale say.Locale, weeks []plan.BenchWeek, place book.Place) {
 	if len(weeks) == 0 {
 		return
 	}
@@ -201,10 +201,10 @@ func (v *seedsView) bench(read say.Reader, weeks []plan.BenchWeek, place book.Pl
 	const width, height = 44.0, 90.0
 	y := draw.NewScale(0, most, height, 6)
 	for i, w := range weeks {
-		b := benchView{Week: read.Short(w.Monday), X: draw.Place1(float64(i) * width), W: draw.Place1(width - 3)}
+		b := benchView{Week: locale.Short(w.Monday), X: draw.Place1(float64(i) * width), W: draw.Place1(width - 3)}
 		b.HeatY, b.HeatH = draw.Place1(y.At(float64(w.Heat))), draw.Place1(y.At(0)-y.At(float64(w.Heat)))
 		b.BenchY, b.BenchH = draw.Place1(y.At(float64(w.Heat+w.Bench))), draw.Place1(y.At(float64(w.Heat))-y.At(float64(w.Heat+w.Bench)))
-		b.Words = fmt.Sprintf("Week of %s: %d on the heat, %d on the bench, %d hardening off", read.Bare(w.Monday), w.Heat, w.Bench, w.Harden)
+		b.Words = fmt.Sprintf("Week of %s: %d on the heat, %d on the bench, %d hardening off", locale.Bare(w.Monday), w.Heat, w.Bench, w.Harden)
 		if place.BenchTrays != nil && w.Heat+w.Bench > *place.BenchTrays {
 			b.Full = true
 			b.Words += fmt.Sprintf(": more than the %d there is room for", *place.BenchTrays)
@@ -221,7 +221,7 @@ func (v *seedsView) bench(read say.Reader, weeks []plan.BenchWeek, place book.Pl
 // addTray keeps a tray size.
 func (s view) addTray(c *echo.Context, snap *say.Snapshot) error {
 	from := page.Posted(c)
-	f := book.NewFields(from).For(snap.Reader)
+	f := book.NewFields(from).For(snap.Locale)
 	t := book.ReadTray(f)
 	return s.Keep(c, f.Faults(), t.Record(), false, func(faults map[string]string) error {
 		return s.seedsPage(c, http.StatusUnprocessableEntity, snap, from, faults)

@@ -117,7 +117,7 @@ func (s view) setSettings(c *echo.Context) error {
 	from := byClimate(page.Posted(c))
 	first := len(b.Settings) == 0
 	needed, more := placeFields()
-	place, err := book.ReadPlaceFor(page.ReaderOf(c), func(key string) string {
+	place, err := book.ReadPlaceFor(page.LocaleOf(c), func(key string) string {
 		if key == "demo_day" || key == "demo_seed" {
 			return settingOf(b, key)
 		}

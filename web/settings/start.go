@@ -85,7 +85,7 @@ func (s view) startPage(c *echo.Context, code int, snap *say.Snapshot, from page
 // startBeds adds several beds of one size.
 func (s view) startBeds(c *echo.Context, snap *say.Snapshot) error {
 	from := page.Posted(c)
-	f := book.NewFields(from).For(snap.Reader)
+	f := book.NewFields(from).For(snap.Locale)
 	const mostBeds = 60
 	count := f.Whole("count", 1, mostBeds)
 	name := strings.TrimSpace(from("bed"))
@@ -107,7 +107,7 @@ func (s view) startBeds(c *echo.Context, snap *say.Snapshot) error {
 					return id
 				}
 				return from(field)
-			}).For(snap.Reader)
+			}).For(snap.Locale)
 			b := book.ReadBed(g)
 			if err = g.Faults(); err != nil {
 				break
@@ -152,7 +152,7 @@ func (s view) startMarket(c *echo.Context, snap *say.Snapshot) error {
 			return "weekly"
 		}
 		return from(name)
-	}).For(snap.Reader)
+	}).For(snap.Locale)
 	o := book.ReadOrder(f)
 	stems := f.Whole("stems", 1, 100_000)
 	records := []book.Record{o.Record()}

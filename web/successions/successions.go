@@ -210,7 +210,7 @@ func newSuccessionResult(snap *say.Snapshot, p *plans.SuccessionPlan) *successio
 	case p.By == "weeks":
 		r.Verdict = fmt.Sprintf("%s, one every %d days, of %d plants: as many stems in all as the plan by warmth.", say.Number(len(p.Sowings), "sowing"), p.EveryDays, plants)
 	}
-	if given := givenUp(snap.Reader, p.Bloom.Weeks); len(given) > 0 && !r.None {
+	if given := givenUp(snap.Locale, p.Bloom.Weeks); len(given) > 0 && !r.None {
 		r.Notes = append(r.Notes, fmt.Sprintf("Not held: the weeks of %s. At the edge of the season it would take too many plants to be so sure; what there will be stands below.", say.List(given)))
 	}
 	if weeks := p.Bloom.Weeks; len(weeks) > 0 && !weeks[0].Reachable && p.Method != plans.AnyMethod && p.Profile.HasStart(crop.Tray) && p.Profile.PreferredStart != crop.Tray {
@@ -233,7 +233,7 @@ func newSuccessionResult(snap *say.Snapshot, p *plans.SuccessionPlan) *successio
 	for _, l := range r.Sowings {
 		r.Out, r.Pinch = r.Out || l.Out != "", r.Pinch || l.Pinch != ""
 	}
-	r.weeks(snap.Reader, p)
+	r.weeks(snap.Locale, p)
 	r.Compared = []comparedLine{
 		{"Sowings", strconv.Itoa(len(p.Bloom.Sowings)), strconv.Itoa(len(p.Calendar))},
 		{"Weeks likely short", fmt.Sprintf("%.1f", p.Even.WeeksShort), fmt.Sprintf("%.1f", p.Fixed.WeeksShort)},
@@ -245,11 +245,11 @@ func newSuccessionResult(snap *say.Snapshot, p *plans.SuccessionPlan) *successio
 	return r
 }
 
-func givenUp(read say.Reader, weeks []plan.WeekOutcome) []string {
+func givenUp(locale say.Locale, weeks []plan.WeekOutcome) []string {
 	var names []string
 	for _, w := range weeks {
 		if !w.Reachable {
-			names = append(names, read.DayOfYear(w.Monday))
+			names = append(names, locale.DayOfYear(w.Monday))
 		}
 	}
 	return names
@@ -270,7 +270,7 @@ func newSowingLine(snap *say.Snapshot, d plans.SowingDates) sowingLine {
 }
 
 // weeks puts both plans beside each other, week by week.
-func (r *successionResult) weeks(read say.Reader, p *plans.SuccessionPlan) {
+func (r *successionResult) weeks(locale say.Locale, p *plans.SuccessionPlan) {
 	most := float64(p.Stems)
 	for i := range p.Bloom.Weeks {
 		most = max(most, p.Bloom.Weeks[i].High, p.CalendarWeeks[i].High)
@@ -285,7 +285,7 @@ func (r *successionResult) weeks(read say.Reader, p *plans.SuccessionPlan) {
 			b.Title = words(w)
 			return b
 		}
-		r.Weeks = append(r.Weeks, bloomWeek{Week: read.Bare(w.Monday), Want: strconv.Itoa(p.Stems), Even: band(w), Fixed: band(f), EvenWords: words(w), FixedWords: words(f),
+		r.Weeks = append(r.Weeks, bloomWeek{Week: locale.Bare(w.Monday), Want: strconv.Itoa(p.Stems), Even: band(w), Fixed: band(f), EvenWords: words(w), FixedWords: words(f),
 			Chance: fmt.Sprintf("%.0f in 100", 100*w.Chance), Short: w.Gap(), Given: !w.Reachable, FixedShort: f.Gap(),
 			Glut: w.Glut(), FixedGlut: f.Glut()})
 	}

@@ -119,7 +119,7 @@ func newMove(words string, moved []float64, pick int) moveView {
 	return m
 }
 
-// learnedWords says how a row differs from the crop table, as far as its records and those of its kin tell.
+// learnedWords says how a row differs from the crop table, as far as its records and those of its pool tell.
 func learnedWords(l forecast.Learned, again bool) string {
 	words := fmt.Sprintf("Beside the crop table it takes %s warmth and gives %s stems at first", between(l.Pace, "less", "more"), between(l.Stems, "fewer", "more"))
 	if again {

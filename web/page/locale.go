@@ -10,20 +10,20 @@ import (
 	"github.com/labstack/echo/v5"
 )
 
-// ReaderOf returns how whoever asks reads dates and measures: as that person has chosen, or this browser where nobody is set up.
-func ReaderOf(c *echo.Context) say.Reader {
+// LocaleOf returns how whoever asks reads dates and measures: as that person has chosen, or this browser where nobody is set up.
+func LocaleOf(c *echo.Context) say.Locale {
 	who, ok := c.Get(readsKey).(people.Person)
 	if !ok {
 		who = Who(c)
 	}
 	if who.ID != "" {
-		return say.Reader{Imperial: who.Imperial, WeekNumbers: who.WeekNumbers}
+		return say.Locale{Imperial: who.Imperial, WeekNumbers: who.WeekNumbers}
 	}
 	reads := ""
 	if cookie, err := c.Cookie(readsCookie); err == nil {
 		reads = cookie.Value
 	}
-	return say.Reader{Imperial: reads == "imperial" || reads == "imperial-weeks", WeekNumbers: reads == "metric-weeks" || reads == "imperial-weeks"}
+	return say.Locale{Imperial: reads == "imperial" || reads == "imperial-weeks", WeekNumbers: reads == "metric-weeks" || reads == "imperial-weeks"}
 }
 
 // readsKey is where a request keeps as whom it is read, where that is not who is signed in.
@@ -34,21 +34,21 @@ func ReadAs(c *echo.Context, who people.Person) { c.Set(readsKey, who) }
 
 // ReadBy returns the farm's state as whoever asks reads it.
 func ReadBy(c *echo.Context, snap *look.Snapshot) *say.Snapshot {
-	read := ReaderOf(c)
-	read.Today = snap.View.Today
-	return &say.Snapshot{Snapshot: snap, Reader: read}
+	locale := LocaleOf(c)
+	locale.Today = snap.View.Today
+	return &say.Snapshot{Snapshot: snap, Locale: locale}
 }
 
 // readsCookie keeps how a browser reads where nobody is signed in.
 const readsCookie = "dewcount_reads"
 
 // KeepReads keeps in the browser how whoever sits before it reads.
-func (s *Site) KeepReads(c *echo.Context, r say.Reader) {
+func (s *Site) KeepReads(c *echo.Context, l say.Locale) {
 	reads := "metric"
-	if r.Imperial {
+	if l.Imperial {
 		reads = "imperial"
 	}
-	if r.WeekNumbers {
+	if l.WeekNumbers {
 		reads += "-weeks"
 	}
 	const years = 2 * 365 * 24 * 3600 // seconds
