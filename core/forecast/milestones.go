@@ -81,12 +81,13 @@ func (s *Stand) dates(i int, r *life) (m Milestones, over bool) {
 	var run growth.Run
 	count, done := 0, 0
 	clocks, runs := r.clocks.toHorizon, r.standing().Runs
-	if r.later != nil { // all weathers have the same past
-		clocks = func() []growth.Clock { return r.clocks.members[:1] }
+	every := milestoneDraws
+	if r.later != nil { // all weathers have the same past: all draws in one of them
+		clocks, every = func() []growth.Clock { return r.clocks.members[:1] }, 1
 	}
 	for m, clock := range clocks() {
 		lives := s.lastPick(i, r, m, picks)
-		for d := m % milestoneDraws; d < len(runs); d += milestoneDraws {
+		for d := m % every; d < len(runs); d += every {
 			count++
 			runs[d].CopyTo(&run, clock)
 			if at, ok := run.Emerged(); ok {
