@@ -21,10 +21,8 @@ import (
 
 // A dateView is the form for stems on a date, and the answer beside it.
 type dateView struct {
-	Fields    []page.Field
-	Fault     string
-	Varieties []string
-	Result    *dateResult
+	page.Question
+	Result *dateResult
 }
 
 type dateResult struct {
@@ -101,16 +99,10 @@ func dateDefaults(snap *say.Snapshot, from page.Typed) page.Typed {
 }
 
 func (s view) datePage(c *echo.Context, code int, snap *say.Snapshot, v dateView, from page.Typed, faults map[string]string) error {
-	crops := page.Field{Name: "crop", Label: "Crop", Kind: "select"}.Choose(page.Option{Value: "", Label: "that of the variety"})
-	for _, p := range snap.Book.Crops() {
-		if plan.Succeeds(p) {
-			crops.Options = append(crops.Options, page.Option{Value: p.ID, Label: p.Name})
-		}
-	}
-	v.Fields = page.Fill(c, []page.Field{
+	v.Question = page.Ask(c, snap, "/season/date", []page.Field{
 		{Name: "on", Label: "The day", Kind: "date", Needed: true},
-		crops,
-		{Name: "variety", Label: "Variety", List: "varieties", Hint: "Empty: any of the crop."},
+		page.CropField(snap),
+		page.VarietyField(),
 		{Name: "stems", Label: "Stems", Mode: "numeric", Needed: true},
 		page.Field{Name: "use", Label: "For", Kind: "select"}.Choose(page.Option{Value: "event", Label: "an event"}, page.Option{Value: "market", Label: "a market"},
 			page.Option{Value: "florist", Label: "a florist, tight"}, page.Option{Value: "drying", Label: "drying"}),
@@ -118,10 +110,6 @@ func (s view) datePage(c *echo.Context, code int, snap *say.Snapshot, v dateView
 		{Name: "cut_on", Label: "Cut on", Kind: "date", Hint: "Empty: your last pick of the three days before."},
 		page.MethodField(), page.BedField(snap),
 	}, from, faults)
-	v.Fault = page.Rest(v.Fields, faults)
-	for _, variety := range snap.Book.Varieties {
-		v.Varieties = append(v.Varieties, variety.Name)
-	}
 	return s.Show(c, code, "fordate", "/season", "Sow for a date", snap, v)
 }
 

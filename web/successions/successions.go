@@ -24,12 +24,10 @@ import (
 
 // A successionsView is the form for successions, and the answer beside it.
 type successionsView struct {
-	Fields    []page.Field
-	Fault     string
-	Varieties []string
-	Asked     bool
-	Result    *successionResult
-	Made      []successionLine // successions on record, to be taken back
+	page.Question
+	Asked  bool
+	Result *successionResult
+	Made   []successionLine // successions on record, to be taken back
 }
 
 // A successionLine is a plan of successions that was taken over.
@@ -149,15 +147,9 @@ func usualPeriod(snap *say.Snapshot, p *crop.Profile) (from, to day.Day) {
 }
 
 func (s view) successionsPage(c *echo.Context, code int, snap *say.Snapshot, v successionsView, from page.Typed, faults map[string]string) error {
-	crops := page.Field{Name: "crop", Label: "Crop", Kind: "select"}.Choose(page.Option{Value: "", Label: "that of the variety"})
-	for _, p := range snap.Book.Crops() {
-		if plan.Succeeds(p) {
-			crops.Options = append(crops.Options, page.Option{Value: p.ID, Label: p.Name})
-		}
-	}
-	v.Fields = page.Fill(c, []page.Field{
-		crops,
-		{Name: "variety", Label: "Variety", List: "varieties", Hint: "Empty: any of the crop."},
+	v.Question = page.Ask(c, snap, "/season/successions", []page.Field{
+		page.CropField(snap),
+		page.VarietyField(),
 		{Name: "stems", Label: "Stems a week", Mode: "numeric", Needed: true},
 		{Name: "from", Label: "From", Kind: "date", Needed: true},
 		{Name: "until", Label: "Until", Kind: "date", Needed: true},
@@ -169,13 +161,6 @@ func (s view) successionsPage(c *echo.Context, code int, snap *say.Snapshot, v s
 		page.Field{Name: "pinch", Label: "Pinching", Kind: "select"}.Choose(page.Option{Value: "1", Label: "may be used"}, page.Option{Value: "", Label: "is not used"}),
 		page.Field{Name: "by", Label: "School", Kind: "select"}.Choose(page.Option{Value: "", Label: "by warmth, even bloom (usual)"}, page.Option{Value: "weeks", Label: "every so many days"}),
 	}, from, faults)
-	for i := range v.Fields {
-		v.Fields[i].Label = strings.TrimSpace(v.Fields[i].Label)
-	}
-	v.Fault = page.Rest(v.Fields, faults)
-	for _, variety := range snap.Book.Varieties {
-		v.Varieties = append(v.Varieties, variety.Name)
-	}
 	return s.Show(c, code, "successions", "/season", "Plan successions", snap, v)
 }
 
