@@ -37,7 +37,7 @@ func newVerdict() *verdict {
 	return &verdict{byLead: make(map[string]*review.Score), byCrop: make(map[string]*review.Score), byCountry: make(map[string]*review.Score)}
 }
 
-func note(m map[string]*review.Score, key string, r review.Row) {
+func note(m map[string]*review.Score, key string, r review.Pick) {
 	if m[key] == nil {
 		m[key] = new(review.Score)
 	}
@@ -73,9 +73,9 @@ func (v *verdict) judge(t *testing.T, s *season, oracle bool, lock *sync.Mutex) 
 		for i, p := range told.Model.Plantings {
 			record, _ := s.book.Planting(p.ID)
 			for j, pick := range told.Forecast.PickDays {
-				row := review.Row{Planting: p.ID, Crop: p.Growth.Profile.ID, AsOf: asOf, Pick: pick, Came: float64(s.came[p.ID][pick]),
+				row := review.Pick{Planting: p.ID, Crop: p.Growth.Profile.ID, AsOf: asOf, Pick: pick, Came: float64(s.came[p.ID][pick]),
 					Calendar: review.Calendar(p.Growth.Profile, record.Plants, record.StartedOn, picks.Before(pick, pick.Add(-7)), pick)}
-				with := func(snap *look.Snapshot) review.Row {
+				with := func(snap *look.Snapshot) review.Pick {
 					r := row
 					r.Foretell(snap.Forecast.Plantings[i].ByPick[j][crop.Market])
 					return r
@@ -192,8 +192,8 @@ func TestTrial(t *testing.T) {
 	if *asTable {
 		v.print()
 	}
-	if v.all.Rows < 500 {
-		t.Fatalf("only %d rows were judged", v.all.Rows)
+	if v.all.Picks < 500 {
+		t.Fatalf("only %d picks were judged", v.all.Picks)
 	}
 	if skill := v.all.Skill(); skill < 0.65 {
 		t.Errorf("%.0f %% better than the calendar", 100*skill)
@@ -212,7 +212,7 @@ func TestTrial(t *testing.T) {
 func (v *verdict) print() {
 	out := os.Stdout
 	line := func(name string, s *review.Score) {
-		fmt.Fprintf(out, "%-26s %6d rows %8.0f cut  bias %+5.1f %%  in50 %2.0f %%  in80 %2.0f %%  skill %3.0f %%\n", name, s.Rows, s.Came, 100*s.Bias(), 100*s.Share(s.In50), 100*s.Share(s.In80), 100*s.Skill())
+		fmt.Fprintf(out, "%-26s %6d picks %8.0f cut  bias %+5.1f %%  in50 %2.0f %%  in80 %2.0f %%  skill %3.0f %%\n", name, s.Picks, s.Came, 100*s.Bias(), 100*s.Share(s.In50), 100*s.Share(s.In80), 100*s.Skill())
 	}
 	line("all", &v.all)
 	line("without evidence", &v.blind)

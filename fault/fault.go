@@ -17,10 +17,10 @@ func (a *Advice) Error() string { return a.Words }
 func (a *Advice) Unwrap() error { return a.Err }
 
 // An InField is one thing wrong in what a person wrote: the field, by its name in the notebook and on the form, what to do, and
-// for a record of several rows which of them, from 0.
+// for a record of several lines which of them, from 0.
 type InField struct {
 	Field, Advice string
-	Row           int
+	Part           int
 }
 
 // Error returns the advice.

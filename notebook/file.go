@@ -32,9 +32,9 @@ func (p *placed) fault(err error) error {
 	first := faults[0]
 	column := 1
 	if columns := p.column[first.Field]; columns != nil {
-		column = columns[first.Row]
+		column = columns[first.Part]
 	}
-	return &fault.InFile{File: p.file, Line: p.lines[first.Row], Column: column, Advice: first.Advice, Err: err}
+	return &fault.InFile{File: p.file, Line: p.lines[first.Part], Column: column, Advice: first.Advice, Err: err}
 }
 
 var byteOrderMark = []byte("\xef\xbb\xbf")

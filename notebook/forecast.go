@@ -64,7 +64,7 @@ func WriteMilestones(w io.Writer, s *look.Snapshot) error {
 // WriteBacktest writes every pick that was forecast and cut as CSV.
 func WriteBacktest(w io.Writer, test *look.Backtest) error {
 	rows := [][]string{{"planting", "crop", "as_of", "pick_day", "lead_weeks", "p10", "p25", "p50", "p75", "p90", "mean", "calendar", "cut"}}
-	for _, r := range test.Rows {
+	for _, r := range test.Picks {
 		row := []string{r.Planting, r.Crop, r.AsOf.String(), r.Pick.String(), strconv.Itoa(r.Lead())}
 		for _, n := range append(r.Stems[:], r.Mean, r.Calendar, r.Came) {
 			row = append(row, cents(n))

@@ -45,7 +45,7 @@ func Read(folder fs.FS, base *book.Book) (*book.Book, book.Change, error) {
 	if err := r.readHistory(); err != nil {
 		return nil, book.Change{}, err
 	}
-	change := book.Change{OwnCrops: own, History: r.pasts}
+	change := book.Change{OwnCrops: own, History: r.versions}
 	for _, p := range r.fresh {
 		change.Add = append(change.Add, p.record)
 	}
@@ -114,11 +114,11 @@ func faultyCrop(text []byte, err error) int {
 }
 
 type reader struct {
-	folder fs.FS
-	book   *book.Book
-	known  map[*book.Kind]map[string]book.Record
-	fresh  []*placed
-	pasts  []book.Version
+	folder   fs.FS
+	book     *book.Book
+	known    map[*book.Kind]map[string]book.Record
+	fresh    []*placed
+	versions []book.Version
 }
 
 func (r *reader) readKind(k *book.Kind) error {
@@ -163,20 +163,20 @@ func (r *reader) readHistory() error {
 	}
 	there := make(map[string]int)
 	for _, p := range r.book.History {
-		there[strings.Join(p.Row(), "\x00")]++
+		there[strings.Join(p.Line(), "\x00")]++
 	}
 	for _, p := range rows {
 		fields := p.record.Lines[0]
 		f := book.NewFields(func(name string) string { return fields[slices.Index(book.History.Columns, name)] })
-		past := book.ReadVersion(f)
+		version := book.ReadVersion(f)
 		if err := f.Faults(); err != nil {
 			return p.fault(err)
 		}
-		if key := strings.Join(past.Row(), "\x00"); there[key] > 0 {
+		if key := strings.Join(version.Line(), "\x00"); there[key] > 0 {
 			there[key]--
 			continue
 		}
-		r.pasts = append(r.pasts, past)
+		r.versions = append(r.versions, version)
 	}
 	return nil
 }

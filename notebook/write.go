@@ -28,7 +28,7 @@ func Files(b *book.Book) ([]File, error) {
 	}
 	rows := [][]string{book.History.Columns}
 	for _, p := range b.History {
-		rows = append(rows, p.Row())
+		rows = append(rows, p.Line())
 	}
 	files = append(files, File{book.History.Name + ".csv", table(rows)})
 	own := slices.Clone(b.OwnCrops)

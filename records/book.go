@@ -89,18 +89,18 @@ func readPasts(ctx context.Context, tx *sqlx.Tx) ([]book.Version, error) {
 		return nil, fmt.Errorf("read the history: %w", err)
 	}
 	defer rows.Close()
-	var pasts []book.Version
+	var versions []book.Version
 	for rows.Next() {
 		var p book.Version
 		if err := rows.Scan(&p.Kind, &p.ID, &p.Content, &p.Ended, &p.EndedAt, &p.EndedBy); err != nil {
 			return nil, fmt.Errorf("read the history: %w", err)
 		}
-		pasts = append(pasts, p)
+		versions = append(versions, p)
 	}
 	if err := rows.Err(); err != nil {
 		return nil, fmt.Errorf("read the history: %w", err)
 	}
-	return pasts, nil
+	return versions, nil
 }
 
 const insertHistory = `INSERT INTO history (kind, id, content, ended, ended_at, ended_by) VALUES (?, ?, ?, ?, ?, nullif(?, ''))`

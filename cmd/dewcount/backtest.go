@@ -36,7 +36,7 @@ func (p program) backtest(ctx context.Context, fset *flag.FlagSet, args []string
 	if err != nil {
 		return err
 	}
-	if len(test.Rows) == 0 {
+	if len(test.Picks) == 0 {
 		return fmt.Errorf("no cut on record was ever forecast: record the cuts of some pick days first")
 	}
 	return p.print(func(w *bufio.Writer) error {
@@ -51,21 +51,21 @@ func (p program) backtest(ctx context.Context, fset *flag.FlagSet, args []string
 func writeTrust(out *bufio.Writer, test *look.Backtest) error {
 	w := tabwriter.NewWriter(out, 0, 0, 2, ' ', tabwriter.AlignRight)
 	fmt.Fprintln(w, "\tpicks\tcut\texpected\toff by\tcalendar off by\tin the middle half\tbetween sure and best\tbetter than the calendar\t")
-	line := func(name string, rows []review.Row) {
+	line := func(name string, rows []review.Pick) {
 		var s review.Score
 		for _, r := range rows {
 			s.Add(r)
 		}
-		each := 1 / float64(max(1, s.Rows))
-		fmt.Fprintf(w, "%s\t%d\t%.0f\t%.0f\t%.1f\t%.1f\t%.0f %%\t%.0f %%\t%.0f %%\t\n", name, s.Rows, s.Came, s.Expected, s.WIS*each, s.Calendar*each,
+		each := 1 / float64(max(1, s.Picks))
+		fmt.Fprintf(w, "%s\t%d\t%.0f\t%.0f\t%.1f\t%.1f\t%.0f %%\t%.0f %%\t%.0f %%\t\n", name, s.Picks, s.Came, s.Expected, s.WIS*each, s.Calendar*each,
 			100*s.Share(s.In50), 100*s.Share(s.In80), 100*s.Skill())
 	}
-	byLead, byCrop := make(map[int][]review.Row), make(map[string][]review.Row)
-	for _, r := range test.Rows {
+	byLead, byCrop := make(map[int][]review.Pick), make(map[string][]review.Pick)
+	for _, r := range test.Picks {
 		byLead[r.Lead()] = append(byLead[r.Lead()], r)
 		byCrop[r.Crop] = append(byCrop[r.Crop], r)
 	}
-	line("all", test.Rows)
+	line("all", test.Picks)
 	for _, lead := range slices.Sorted(maps.Keys(byLead)) {
 		line(fmt.Sprintf("%d weeks ahead", lead), byLead[lead])
 	}
@@ -76,7 +76,7 @@ func writeTrust(out *bufio.Writer, test *look.Backtest) error {
 		return err
 	}
 	var told review.Score
-	for _, r := range test.Rows {
+	for _, r := range test.Picks {
 		told.Add(r)
 	}
 	if test.Untold.WIS > 0 {

@@ -12,8 +12,8 @@ import (
 // Quantiles are the probabilities that a forecast is scored at.
 var Quantiles = [5]float64{0.1, 0.25, 0.5, 0.75, 0.9}
 
-// A Row is one pick of one planting: what was forecast some time before, and what was cut.
-type Row struct {
+// A Pick is one pick of one planting: what was forecast some time before, and what was cut.
+type Pick struct {
 	Planting, Crop string
 	AsOf, Pick     day.Day
 	Stems          [5]float64 // forecast, at Quantiles
@@ -22,14 +22,14 @@ type Row struct {
 	Came           float64    // sound stems cut
 }
 
-// A Spread is how many stems are forecast, as the row needs it.
+// A Spread is how many stems are forecast, as it is scored.
 type Spread interface {
 	Quantile(p float64) float64
 	Mean() float64
 }
 
 // Foretell sets what was forecast.
-func (r *Row) Foretell(s Spread) {
+func (r *Pick) Foretell(s Spread) {
 	r.Mean = s.Mean()
 	for k, q := range Quantiles {
 		r.Stems[k] = s.Quantile(q)
@@ -37,15 +37,15 @@ func (r *Row) Foretell(s Spread) {
 }
 
 // Lead returns the weeks from AsOf to the pick, begun weeks counted whole: 1 for the next seven days.
-func (r Row) Lead() int { return (r.Pick.Sub(r.AsOf) + 6) / 7 }
+func (r Pick) Lead() int { return (r.Pick.Sub(r.AsOf) + 6) / 7 }
 
-// Counts tells whether the row is worth scoring: something was possible or came.
-func (r Row) Counts() bool { return r.Stems[4] >= 1 || r.Came >= 1 }
+// Counts tells whether the pick is worth scoring: something was possible or came.
+func (r Pick) Counts() bool { return r.Stems[4] >= 1 || r.Came >= 1 }
 
 // WIS returns the weighted interval score in stems, 0 for a forecast that was sure and right: the mean of the median's error and
 // of the 50 % and 80 % intervals' widths and misses (Bracher et al. 2021, PLoS Comput. Biol. 17:e1008618, eq. 1). For a forecast of one
 // number it is the absolute error.
-func (r Row) WIS() float64 {
+func (r Pick) WIS() float64 {
 	score := math.Abs(r.Came-r.Stems[2]) / 2
 	for _, interval := range []struct{ low, high, alpha float64 }{{r.Stems[1], r.Stems[3], 0.5}, {r.Stems[0], r.Stems[4], 0.2}} {
 		width := interval.high - interval.low
@@ -55,16 +55,16 @@ func (r Row) WIS() float64 {
 	return score / 2.5
 }
 
-// A Score adds up rows.
+// A Score adds up picks.
 type Score struct {
-	Rows, In50, In80 int
-	WIS, Calendar    float64 // sums of scores, in stems
-	Expected, Came   float64 // sums of stems
+	Picks, In50, In80 int
+	WIS, Calendar     float64 // sums of scores, in stems
+	Expected, Came    float64 // sums of stems
 }
 
 // Add takes a row in.
-func (s *Score) Add(r Row) {
-	s.Rows++
+func (s *Score) Add(r Pick) {
+	s.Picks++
 	s.WIS += r.WIS()
 	s.Calendar += math.Abs(r.Came - r.Calendar)
 	s.Expected += r.Mean
@@ -94,7 +94,7 @@ func (s Score) Bias() float64 {
 }
 
 // Share returns which part n is of the rows.
-func (s Score) Share(n int) float64 { return float64(n) / float64(max(1, s.Rows)) }
+func (s Score) Share(n int) float64 { return float64(n) / float64(max(1, s.Picks)) }
 
 // How the calendar method spreads a crop's stems: a day of bloom is so many degree-days, and a single flush so many days.
 const (

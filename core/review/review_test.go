@@ -10,7 +10,7 @@ import (
 
 // Worked by hand: median 20, half between 15 and 27, four fifths between 10 and 40.
 func TestWISByHand(t *testing.T) {
-	forecast := Row{Stems: [5]float64{10, 15, 20, 27, 40}}
+	forecast := Pick{Stems: [5]float64{10, 15, 20, 27, 40}}
 	for came, want := range map[float64]float64{
 		20: (0 + 0.25*12 + 0.1*30) / 2.5,
 		30: (5 + 0.25*12 + 3 + 0.1*30) / 2.5,
@@ -21,7 +21,7 @@ func TestWISByHand(t *testing.T) {
 			t.Errorf("WIS with %v stems = %v, want %v", came, got, want)
 		}
 	}
-	sure := Row{Stems: [5]float64{12, 12, 12, 12, 12}, Came: 5}
+	sure := Pick{Stems: [5]float64{12, 12, 12, 12, 12}, Came: 5}
 	if got := sure.WIS(); math.Abs(got-7) > 1e-12 {
 		t.Errorf("one number that misses by 7 scores %v", got)
 	}
@@ -29,9 +29,9 @@ func TestWISByHand(t *testing.T) {
 
 func TestScoreAddsUp(t *testing.T) {
 	var s Score
-	s.Add(Row{Stems: [5]float64{10, 15, 20, 27, 40}, Mean: 22, Calendar: 60, Came: 30})
-	s.Add(Row{Stems: [5]float64{0, 1, 2, 3, 4}, Mean: 2, Calendar: 0, Came: 2})
-	if s.Rows != 2 || s.In50 != 1 || s.In80 != 2 || math.Abs(s.Bias()-(24./32-1)) > 1e-12 || s.Share(s.In50) != 0.5 {
+	s.Add(Pick{Stems: [5]float64{10, 15, 20, 27, 40}, Mean: 22, Calendar: 60, Came: 30})
+	s.Add(Pick{Stems: [5]float64{0, 1, 2, 3, 4}, Mean: 2, Calendar: 0, Came: 2})
+	if s.Picks != 2 || s.In50 != 1 || s.In80 != 2 || math.Abs(s.Bias()-(24./32-1)) > 1e-12 || s.Share(s.In50) != 0.5 {
 		t.Errorf("score %+v", s)
 	}
 	if want := 1 - (14./2.5+(0.25*2+0.1*4)/2.5)/32; math.Abs(s.Skill()-want) > 1e-12 {
@@ -55,7 +55,7 @@ func TestCalendarByHand(t *testing.T) {
 }
 
 func TestLead(t *testing.T) {
-	r := Row{AsOf: day.Must("2026-07-09")}
+	r := Pick{AsOf: day.Must("2026-07-09")}
 	for days, want := range map[int]int{1: 1, 7: 1, 8: 2, 35: 5} {
 		r.Pick = r.AsOf.Add(days)
 		if got := r.Lead(); got != want {

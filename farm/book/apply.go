@@ -49,8 +49,8 @@ func versionOf(r Record, how string, c Change) Version {
 }
 
 // remember puts what stood into the history, which is in the order of kinds and ids, and of one record in that of time.
-func (b *Book) remember(pasts []Version) {
-	for _, p := range pasts {
+func (b *Book) remember(versions []Version) {
+	for _, p := range versions {
 		after := sort.Search(len(b.History), func(i int) bool {
 			return cmp.Or(cmp.Compare(b.History[i].Kind, p.Kind), cmp.Compare(b.History[i].ID, p.ID)) > 0
 		})

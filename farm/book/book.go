@@ -172,21 +172,21 @@ func (b *Book) PickDays(p Place) day.PickDays {
 }
 
 // Read reads a record of a kind from lines of text in the order of its columns, adds it to the book and returns it as it is
-// written. Faults name the field and the row; the book is then as it was.
-func (b *Book) Read(k *Kind, rows [][]string) (Record, error) {
-	return b.read(k, rows, fieldsOf(k, rows[0]))
+// written. Faults name the field and the line; the book is then as it was.
+func (b *Book) Read(k *Kind, lines [][]string) (Record, error) {
+	return b.read(k, lines, fieldsOf(k, lines[0]))
 }
 
 // Restore is Read for what is on record already: what yesterday's rules let in is not lost by those of today.
-func (b *Book) Restore(k *Kind, rows [][]string) error {
-	f := fieldsOf(k, rows[0])
+func (b *Book) Restore(k *Kind, lines [][]string) error {
+	f := fieldsOf(k, lines[0])
 	f.kept = true
-	_, err := b.read(k, rows, f)
+	_, err := b.read(k, lines, f)
 	return err
 }
 
-func (b *Book) read(k *Kind, rows [][]string, f *Fields) (Record, error) {
-	record, keep := k.in.read(f, rows)
+func (b *Book) read(k *Kind, lines [][]string, f *Fields) (Record, error) {
+	record, keep := k.in.read(f, lines)
 	if err := f.Faults(); err != nil {
 		return Record{}, err
 	}
@@ -194,29 +194,29 @@ func (b *Book) read(k *Kind, rows [][]string, f *Fields) (Record, error) {
 	return record, nil
 }
 
-func fieldsOf(k *Kind, row []string) *Fields {
+func fieldsOf(k *Kind, line []string) *Fields {
 	return NewFields(func(name string) string {
 		if i := slices.Index(k.Columns, name); i >= 0 {
-			return row[i]
+			return line[i]
 		}
 		return ""
 	})
 }
 
-// readCount reads the rows of a count, of which f is the first; faults of the others are noted in f with their row.
-func readCount(f *Fields, rows [][]string) Count {
+// readCount reads the lines of a count, of which f is the first line; faults of the others are noted in f with their place.
+func readCount(f *Fields, lines [][]string) Count {
 	c := ReadCountHead(f)
 	seen := make(map[crop.Rung]bool)
-	for i, row := range rows {
-		g := fieldsOf(Counts, row)
+	for i, line := range lines {
+		g := fieldsOf(Counts, line)
 		g.kept = f.kept
-		rung := ReadCountRow(g, &c)
+		rung := ReadCountLine(g, &c)
 		if seen[rung] && len(g.faults) == 0 {
-			g.Fault("rung", "%s stands twice in this count: add the stems up in one row", rung)
+			g.Fault("rung", "%s stands twice in this count: add the stems up in one line", rung)
 		}
 		seen[rung] = true
 		for _, fault := range g.faults {
-			fault.Row = i
+			fault.Part = i
 			f.faults = append(f.faults, fault)
 		}
 	}

@@ -13,7 +13,7 @@ import (
 	"dewcount/fault"
 )
 
-// Fields reads one record from text, as a notebook's row or a form hands it over, and gathers what is wrong with it.
+// Fields reads one record from text, as a notebook's line or a form hands it over, and gathers what is wrong with it.
 type Fields struct {
 	get    func(name string) string
 	faults fault.List

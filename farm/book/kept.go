@@ -10,7 +10,7 @@ import (
 
 // keeping is how a book keeps the records of a kind.
 type keeping interface {
-	read(f *Fields, rows [][]string) (r Record, keep func(*Book))
+	read(f *Fields, lines [][]string) (r Record, keep func(*Book))
 	records(b *Book) []Record
 	find(b *Book, id string) (Record, bool)
 	remove(b *Book, id string)
@@ -31,8 +31,8 @@ type kept[T any] struct {
 }
 
 // read reads a record from lines of text and returns it as it is written, with what puts it into a book.
-func (k kept[T]) read(f *Fields, rows [][]string) (Record, func(*Book)) {
-	v := k.reads(f, rows)
+func (k kept[T]) read(f *Fields, lines [][]string) (Record, func(*Book)) {
+	v := k.reads(f, lines)
 	return k.writes(v), func(b *Book) {
 		list := k.list(b)
 		*list = append(*list, v)

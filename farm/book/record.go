@@ -20,7 +20,7 @@ func (r Record) ID() string {
 	return id
 }
 
-// Field returns a column of the record's first row.
+// Field returns a column of the record's first line.
 func (r Record) Field(column string) string {
 	return r.Lines[0][slices.Index(r.Kind.Columns, column)]
 }

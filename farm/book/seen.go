@@ -73,7 +73,7 @@ func (c Count) Total() int {
 // mostStems is the most stems that one number can hold: beyond it a key was held down.
 const mostStems = 1_000_000
 
-// ReadCountHead reads what a count's rows have in common.
+// ReadCountHead reads what a count's lines have in common.
 func ReadCountHead(f *Fields) Count {
 	return Count{
 		ID: f.ID("id"), CountedAt: f.Moment("counted_at"), Planting: f.Name("planting", "the planting"),
@@ -81,8 +81,8 @@ func ReadCountHead(f *Fields) Count {
 	}
 }
 
-// ReadCountRow reads the rung of a row and its stems into c, and returns the rung.
-func ReadCountRow(f *Fields, c *Count) crop.Rung {
+// ReadCountLine reads the rung of a line and its stems into c, and returns the rung.
+func ReadCountLine(f *Fields, c *Count) crop.Rung {
 	rung, err := crop.ParseRung(f.Raw("rung"))
 	if err != nil {
 		f.Fault("rung", "%v", err)
@@ -96,20 +96,20 @@ func ReadCountRow(f *Fields, c *Count) crop.Rung {
 	return rung
 }
 
-// Record returns the count as text: a row for each rung on which stems were seen, one of tight with none where nothing was.
+// Record returns the count as text: a line for each rung on which stems were seen, one of tight with none where nothing was.
 func (c Count) Record() Record {
 	r := Record{Kind: Counts}
-	row := func(k crop.Rung) {
+	line := func(k crop.Rung) {
 		r.Lines = append(r.Lines, []string{c.CountedAt.String(), c.Planting, strconv.Itoa(c.PlantsCount), k.String(),
 			strconv.Itoa(c.Stems[k]), optWhole(c.Firm[k]), c.Counter, c.ID})
 	}
 	for k := range crop.Rung(crop.Rungs) {
 		if c.Stems[k] > 0 || c.Firm[k] != nil {
-			row(k)
+			line(k)
 		}
 	}
 	if len(r.Lines) == 0 {
-		row(crop.Tight)
+		line(crop.Tight)
 	}
 	return r
 }
@@ -118,8 +118,8 @@ func (c Count) Record() Record {
 func (c Count) WithID() Count {
 	if c.ID == "" {
 		parts := []string{Counts.Name}
-		for _, row := range c.Record().Lines {
-			parts = append(parts, row...)
+		for _, line := range c.Record().Lines {
+			parts = append(parts, line...)
 		}
 		c.ID = idOf(parts...)
 	}

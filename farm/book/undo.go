@@ -18,9 +18,9 @@ func (b *Book) undoingJob(id string) (Change, bool) {
 	}
 	c := Change{Withdraw: []Record{r}}
 	if *dateOf(j.Task, &p) == j.On {
-		for _, past := range slices.Backward(b.History) { // the last that had another date
-			before, err := past.Record()
-			if err != nil || before.Kind != Plantings || past.ID != p.ID {
+		for _, version := range slices.Backward(b.History) { // the last that had another date
+			before, err := version.Record()
+			if err != nil || before.Kind != Plantings || version.ID != p.ID {
 				continue
 			}
 			old, changed := ReadPlanting(fieldsOf(Plantings, before.Lines[0])), p
@@ -72,14 +72,14 @@ func (b *Book) Undoing(k *Kind, id string) (Change, error) {
 		}
 	}
 	_, stands := b.Record(k, id)
-	past, ok := b.lastVersion(k, id)
+	version, ok := b.lastVersion(k, id)
 	switch {
 	case !ok && !stands:
 		return Change{}, ErrNoSuchRecord
-	case !ok || stands && past.Ended == "withdrawn":
+	case !ok || stands && version.Ended == "withdrawn":
 		return b.Withdrawal(k, id)
 	}
-	before, err := past.Record()
+	before, err := version.Record()
 	if err != nil {
 		return Change{}, fmt.Errorf("undo %s %s: %w", k.Name, id, err)
 	}

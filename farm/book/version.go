@@ -8,7 +8,7 @@ import (
 
 // A Version is a record as it was before it was corrected or withdrawn.
 type Version struct {
-	Kind, ID, Content string // content: the record's rows as JSON
+	Kind, ID, Content string // content: the record's lines as JSON
 	Ended             string // superseded or withdrawn
 	EndedAt           string // stamp, UTC
 	EndedBy           string
@@ -26,8 +26,8 @@ func ReadVersion(f *Fields) Version {
 	return p
 }
 
-// Row returns the line as text, in the order of the columns of History.
-func (p Version) Row() []string {
+// Line returns the version as text, in the order of the columns of History.
+func (p Version) Line() []string {
 	return []string{p.Kind, p.ID, p.Content, p.Ended, p.EndedAt, p.EndedBy}
 }
 
@@ -45,23 +45,23 @@ func (p Version) Record() (Record, error) {
 		if err := json.Unmarshal([]byte(p.Content), &places); err != nil {
 			return Record{}, wrong
 		}
-		for _, row := range places {
-			if len(row) > len(r.Kind.Columns) {
-				return Record{}, fmt.Errorf("this record of %s has %d fields, not %d: copy it from an export", p.Kind, len(row), len(r.Kind.Columns))
+		for _, line := range places {
+			if len(line) > len(r.Kind.Columns) {
+				return Record{}, fmt.Errorf("this record of %s has %d fields, not %d: copy it from an export", p.Kind, len(line), len(r.Kind.Columns))
 			}
-			r.Lines = append(r.Lines, append(row, make([]string, len(r.Kind.Columns)-len(row))...))
+			r.Lines = append(r.Lines, append(line, make([]string, len(r.Kind.Columns)-len(line))...))
 		}
 	}
 	for _, values := range named {
-		row := make([]string, len(r.Kind.Columns))
+		line := make([]string, len(r.Kind.Columns))
 		for column, value := range values {
 			at := slices.Index(r.Kind.Columns, column)
 			if at < 0 {
 				return Record{}, fmt.Errorf("this record of %s has a column %s that is not known here: copy it from an export", p.Kind, column)
 			}
-			row[at] = value
+			line[at] = value
 		}
-		r.Lines = append(r.Lines, row)
+		r.Lines = append(r.Lines, line)
 	}
 	if len(r.Lines) == 0 {
 		return Record{}, wrong
@@ -69,12 +69,12 @@ func (p Version) Record() (Record, error) {
 	return r, nil
 }
 
-// Content returns a record's rows as JSON, as the history keeps them: what is written down by the names of its columns.
+// Content returns a record's lines as JSON, as the history keeps them: what is written down by the names of its columns.
 func (r Record) Content() string {
 	named := make([]map[string]string, len(r.Lines))
-	for i, row := range r.Lines {
+	for i, line := range r.Lines {
 		named[i] = make(map[string]string)
-		for j, value := range row {
+		for j, value := range line {
 			if value != "" {
 				named[i][r.Kind.Columns[j]] = value
 			}

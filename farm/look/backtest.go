@@ -11,7 +11,7 @@ import (
 
 // A Backtest is what would have been forecast in the past beside what was cut.
 type Backtest struct {
-	Rows      []review.Row
+	Picks     []review.Pick
 	Untold    review.Score // of the same rows without what was counted, cut and seen, to show what that was worth
 	FirstCuts []FirstCut
 }
@@ -73,11 +73,11 @@ func NewBacktest(b *book.Book, today day.Day, progress func(day.Day)) (*Backtest
 				if !ok {
 					continue
 				}
-				row := review.Row{Planting: p.ID, Crop: p.Growth.Profile.ID, AsOf: asOf, Pick: pick, Came: float64(came),
+				row := review.Pick{Planting: p.ID, Crop: p.Growth.Profile.ID, AsOf: asOf, Pick: pick, Came: float64(came),
 					Calendar: review.Calendar(p.Growth.Profile, record.Plants, record.StartedOn, picks.Before(pick, pick.Add(-7)), pick)}
 				row.Foretell(s.Forecast.Plantings[i].ByPick[j][crop.Market])
 				if row.Counts() {
-					out.Rows = append(out.Rows, row)
+					out.Picks = append(out.Picks, row)
 					row.Foretell(untold.Forecast.Plantings[i].ByPick[j][crop.Market])
 					out.Untold.Add(row)
 				}

@@ -114,7 +114,7 @@ func readCount(from page.Typed, locale say.Locale) (book.Record, error) {
 			}
 			return ""
 		})
-		book.ReadCountRow(g, &count)
+		book.ReadCountLine(g, &count)
 		if by, only := page.FaultsBy(g.Faults()); only {
 			for _, advice := range by {
 				f.Fault("stems", "%s: %s", k, strings.TrimSuffix(advice, "."))
