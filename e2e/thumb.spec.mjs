@@ -22,7 +22,7 @@ test('whatever is tapped is 44 px high', async ({ page, address, isMobile }) => 
   }
 })
 
-test('the bar of a phone has the field\'s views and a door to the rest', async ({ page, address, isMobile }) => {
+test('the bar of a phone has the field\'s views and a way to the rest', async ({ page, address, isMobile }) => {
   test.skip(!isMobile, 'a desk has room for all')
   await page.goto(address)
   const bar = page.getByRole('navigation', { name: 'Views' })

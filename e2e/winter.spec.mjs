@@ -41,6 +41,8 @@ test('a planting is moved with keys alone, and bad dates say what to do', async 
   await page.keyboard.press('Enter')
   await expect(page).toHaveURL(/started_on=2026-07-24/)
   await expect(page.locator('#started_on')).toHaveValue('2026-07-24')
+  await worked(page)
+  await page.evaluate(() => new Promise(requestAnimationFrame)) // the address's fragment takes the focus when the page is first drawn
   await page.locator('#plants').focus()
   await page.keyboard.press('Control+A')
   await page.keyboard.type('many')
