@@ -20,7 +20,7 @@ func (a *Advice) Unwrap() error { return a.Err }
 // for a record of several lines which of them, from 0.
 type InField struct {
 	Field, Advice string
-	Part           int
+	Part          int
 }
 
 // Error returns the advice.
