@@ -53,8 +53,8 @@ export { expect }
 
 // worked waits until the page shows its answer, not how far it is, and its scripts listen: keys pressed before that are lost.
 export async function worked(page) {
-  await expect(page.locator('.working')).toHaveCount(0)
-  await page.waitForLoadState('load')
+  const done = () => document.readyState === 'complete' && !document.querySelector('.working')
+  await expect.poll(() => page.evaluate(done).catch(() => false), { timeout: 60_000 }).toBe(true) // between two reloads nothing can be asked
 }
 
 // accessible runs axe on the page as it is; to gather what is in order as well would take three times as long.

@@ -1,6 +1,7 @@
 // Takes the pictures in docs/screenshots from a fresh demo farm: npm run screenshots (after go build -o e2e/bin/dewcount ./cmd/dewcount).
 import { chromium } from '@playwright/test'
 import { spawn } from 'node:child_process'
+import { worked } from './farm.mjs'
 
 const farm = spawn('./bin/dewcount', ['demo', '--addr', '127.0.0.1:0'], { cwd: import.meta.dirname })
 const address = await new Promise((resolve) => {
@@ -19,7 +20,7 @@ for (const [name, path] of Object.entries({
   successions: '/season/successions?asked=1&crop=cosmos-single&stems=60&from=2027-07-05&until=2027-09-19&existing=1&pinch=1', date: '/season/date?asked=1&crop=sunflower-single&stems=40&on=2027-07-24&use=event', beds: '/beds', seeds: '/seeds?year=2027', crop: '/crops/dahlia-ball',
 })) {
   await desk.goto(address + path)
-  for (let i = 0; i < 60 && await desk.locator('.working').count() > 0; i++) await desk.waitForTimeout(1000)
+  await worked(desk)
   if (name === 'morning') await desk.locator('details.crop summary').first().click()
   await picture(desk, name)
 }

@@ -216,7 +216,7 @@ func addLink(locale say.Locale, d *plans.DateResult, s plan.Planned, pinched flo
 	if pinched > 0 && pinched < 1 {
 		q.Set("pinched_share", book.Decimal(pinched))
 	}
-	return page.LinkView{Name: "Add the sowing of " + locale.Date(s.Started), Href: "/plantings/new?" + q.Encode()}
+	return page.LinkView{Name: "Add the sowing of " + locale.Bare(s.Started), Href: "/plantings/new?" + q.Encode()}
 }
 
 // newCurve draws the chance of each day around the best, with as many plants.
