@@ -2,6 +2,7 @@ package demo
 
 import (
 	"fmt"
+	"math"
 	"math/rand/v2"
 	"slices"
 	"testing"
@@ -51,15 +52,17 @@ type season struct {
 	first   day.Day // on which the field begins
 	opens   day.Day // from which on forecasts are judged
 	last    day.Day
-	came    map[string]map[day.Day]int // sound stems by planting and pick
-	cuts    map[string]day.Day         // the pick by which a twentieth of the first flush was cut
+	came    map[string]map[day.Day]int  // sound stems by planting and pick
+	regrown map[string]map[day.Day]bool // picks most of whose stems grew after an earlier cut
+	cuts    map[string]day.Day          // the pick by which a twentieth of the first flush was cut
 }
 
 // grow lets a season pass from its seed.
 func grow(t *testing.T, seed uint64) *season {
 	t.Helper()
 	random := rand.New(rand.NewPCG(seed, 77))
-	s := &season{country: countries[int(seed)%len(countries)], seed: seed, came: make(map[string]map[day.Day]int), cuts: make(map[string]day.Day)}
+	s := &season{country: countries[int(seed)%len(countries)], seed: seed, came: make(map[string]map[day.Day]int),
+		regrown: make(map[string]map[day.Day]bool)}
 	newYear := day.Must("2026-01-01")
 	if s.country.latitude < 0 {
 		newYear = day.Must("2025-07-01")
@@ -90,7 +93,7 @@ func grow(t *testing.T, seed uint64) *season {
 	wild := 0.6 + random.Float64()
 	s.first, s.last = newYear.Add(60), newYear.Add(345)
 	for i := range s.rows {
-		s.rows[i].Wild = wild
+		s.rows[i].Wild, s.rows[i].Even = wild, *even
 		if s.rows[i].Started.Before(s.first) {
 			s.first = s.rows[i].Started
 		}
@@ -103,31 +106,75 @@ func grow(t *testing.T, seed uint64) *season {
 	}
 	who := crew{name: "one", plants: 8 + random.IntN(25), every: 3 + random.IntN(6),
 		eyes: standin.Eyes{Misjudges: 0.03 + 0.12*random.Float64(), Misses: 0.06 * random.Float64(), Leans: 0.3 * (random.Float64() - 0.5)}}
+	if !*even { // samples of a few plants too
+		who.plants = int(4 * math.Pow(6, random.Float64()))
+	}
 	field := standin.NewField(seed, s.weather, s.country.latitude, s.rows, nil, s.first)
-	gone := make(map[string]int)
+	var firsts firstTwentieths
 	for d := s.first; d.Before(s.last); d = d.Add(1) {
 		work := who.morning(b, field, place, d)
 		work.enter(b)
 		for _, c := range work.cuts {
+			if seen := field.Look(c.Planting, 0, who.eyes); 2*seen.Regrown > seen.Ready {
+				if s.regrown[c.Planting] == nil {
+					s.regrown[c.Planting] = make(map[day.Day]bool)
+				}
+				s.regrown[c.Planting][d] = true
+			}
 			if s.came[c.Planting] == nil {
 				s.came[c.Planting] = make(map[day.Day]int)
 			}
 			s.came[c.Planting][d] += c.Stems
-			if gone[c.Planting] += c.Taken(); 20*gone[c.Planting] >= field.FirstFlush(c.Planting) && s.cuts[c.Planting].IsZero() && c.Taken() > 0 {
-				s.cuts[c.Planting] = d
-			}
+			firsts.note(c.Planting, d, c.Taken(), field.FirstFlush(c.Planting))
 		}
 		field.Step(work.taken())
 	}
+	s.cuts = firsts.days()
 	return s
+}
+
+// firstTwentieths gathers what is taken of rows, for the pick by which a twentieth of a first flush is.
+type firstTwentieths struct {
+	taken map[string][]taking
+	flush map[string]int // the whole first flush, once all of it has budded
+}
+
+type taking struct {
+	on    day.Day
+	stems int
+}
+
+func (f *firstTwentieths) note(planting string, on day.Day, stems, flush int) {
+	if f.taken == nil {
+		f.taken, f.flush = make(map[string][]taking), make(map[string]int)
+	}
+	f.taken[planting] = append(f.taken[planting], taking{on, stems})
+	f.flush[planting] = max(f.flush[planting], flush)
+}
+
+func (f *firstTwentieths) days() map[string]day.Day {
+	days := make(map[string]day.Day)
+	for planting, all := range f.taken {
+		gone := 0
+		for _, t := range all {
+			if gone += t.stems; t.stems > 0 && 20*gone >= f.flush[planting] {
+				days[planting] = t.on
+				break
+			}
+		}
+	}
+	return days
 }
 
 // choose writes down some varieties and returns the crop of each.
 func choose(b *book.Book, random *rand.Rand) []*crop.Profile {
 	table := croptable.Shipped()
 	var chosen []*crop.Profile
-	for range 6 {
+	for n := range 6 {
 		e := table[random.IntN(len(table))]
+		for n == 0 && !*even && !e.Profile().OneStem() { // one-stem crops are few in the table and many in fields
+			e = table[random.IntN(len(table))]
+		}
 		if *onlyCrop != "" {
 			e = table[slices.IndexFunc(table, func(e croptable.Entry) bool { return e.ID == *onlyCrop })]
 		}

@@ -5,7 +5,6 @@ import (
 	"fmt"
 	"maps"
 	"math"
-	"os"
 	"slices"
 	"sync"
 	"testing"
@@ -13,8 +12,8 @@ import (
 	"dewcount/core/crop"
 	"dewcount/core/day"
 	"dewcount/core/review"
+	"dewcount/farm/book"
 	"dewcount/farm/look"
-	"dewcount/standin"
 )
 
 var (
@@ -22,34 +21,102 @@ var (
 	firstSeed = flag.Uint64("first-season", 1, "seed of the trial's first season")
 	oracles   = flag.Int("oracle-every", 4, "hold every so manieth season against the oracle; 0 for none")
 	onlyCrop  = flag.String("only-crop", "", "grow this crop alone")
+	even      = flag.Bool("even", false, "grow all crops by the habits of the first field, and count as was done there")
 	asTable   = flag.Bool("table", false, "print the trial's table")
 )
 
-// A verdict is the scores of forecasts by weeks ahead, and what they are held against.
+// A tally is the scores of one kind of picks: all forecasts, and those beside the oracle with the oracle's own.
+type tally struct{ all, beside, oracle review.Score }
+
+// A verdict is the scores of forecasts by what kind of pick they are of, and what they are held against.
 type verdict struct {
-	byLead, byCrop, byCountry map[string]*review.Score
-	all, blind, known, floor  review.Score // with evidence and without; beside the oracle, and the oracle
-	offDays                   float64
-	firstCuts                 int
+	of     map[string]*tally
+	blind  review.Score // without evidence, of some seasons
+	seeing review.Score // the same with it
+	firsts map[string]*firstCuts
 }
+
+// firstCuts is by how many days first cuts were told wrong two weeks ahead; beside an oracle that knows the weather and no traits.
+type firstCuts struct{ days, late, beside, oracle, n, besideN float64 }
 
 func newVerdict() *verdict {
-	return &verdict{byLead: make(map[string]*review.Score), byCrop: make(map[string]*review.Score), byCountry: make(map[string]*review.Score)}
+	return &verdict{of: make(map[string]*tally), firsts: make(map[string]*firstCuts)}
 }
 
-func note(m map[string]*review.Score, key string, r review.Pick) {
-	if m[key] == nil {
-		m[key] = new(review.Score)
+func (v *verdict) tally(kind string) *tally {
+	if v.of[kind] == nil {
+		v.of[kind] = new(tally)
 	}
-	m[key].Add(r)
+	return v.of[kind]
+}
+
+// note takes a pick in, with what an oracle said of it, if one did.
+func (v *verdict) note(kinds []string, r review.Pick, oracle []int) {
+	if !r.Counts() {
+		return
+	}
+	said := r
+	if oracle != nil {
+		sorted := slices.Sorted(slices.Values(oracle))
+		for k, q := range review.Quantiles {
+			said.Stems[k] = float64(sorted[min(len(sorted)-1, int(q*float64(len(sorted))))])
+		}
+	}
+	for _, kind := range kinds {
+		t := v.tally(kind)
+		t.all.Add(r)
+		if oracle != nil {
+			t.beside.Add(r)
+			t.oracle.Add(said)
+		}
+	}
+}
+
+// all is the kind of every pick.
+const all = "all"
+
+// kinds returns what kinds a pick of a planting is of.
+func (s *season) kinds(p *crop.Profile, r review.Pick, everCut bool) []string {
+	month := r.Pick
+	if s.country.latitude < 0 {
+		month = month.Add(182)
+	}
+	_, of, _ := month.Date()
+	kinds := []string{all, fmt.Sprintf("lead %d weeks", r.Lead()), "in " + s.country.name, "of " + r.Crop, fmt.Sprintf("month %02d", int(of))}
+	if p.OneStem() {
+		kinds = append(kinds, "one-stem crops")
+	}
+	if p.Yield.Habit == crop.Again {
+		if s.regrown[r.Planting][r.Pick] || s.regrown[r.Planting][s.latestCut(r.Planting, r.Pick)] {
+			kinds = append(kinds, "row: later flushes")
+		} else {
+			kinds = append(kinds, "row: first flush of what comes again")
+		}
+	}
+	if everCut {
+		return append(kinds, "row: after its first cut")
+	}
+	return append(kinds, "row: before its first cut")
+}
+
+// latestCut returns the last pick before a day at which something came of a planting.
+func (s *season) latestCut(planting string, before day.Day) day.Day {
+	var last day.Day
+	for d, n := range s.came[planting] {
+		if n > 0 && d.Before(before) && d.After(last) {
+			last = d
+		}
+	}
+	return last
 }
 
 // judge holds what would have been forecast every second week against what came.
 func (v *verdict) judge(t *testing.T, s *season, oracle bool, lock *sync.Mutex) {
 	t.Helper()
 	var lucky map[string]map[day.Day][]int
+	var fated map[string]day.Day
 	if oracle {
-		lucky = s.luck()
+		lucky, fated = s.luck(), s.fate()
 	}
 	picks := s.book.PickDays(s.place)
 	for asOf := s.opens; asOf.Before(s.last.Add(-40)); asOf = asOf.Add(14) {
@@ -62,60 +129,112 @@ func (v *verdict) judge(t *testing.T, s *season, oracle bool, lock *sync.Mutex) 
 			t.Error(err)
 			return
 		}
-		mute := *s.book
-		mute.Counts, mute.Cuts, mute.Events = nil, nil, nil
-		untold, err := look.NewSnapshot(&mute, 0, view, nil)
-		if err != nil {
-			t.Error(err)
-			return
+		untold := told
+		compared := s.seed%4 == 1
+		if compared {
+			mute := *s.book
+			mute.Counts, mute.Cuts, mute.Events = nil, nil, nil
+			if untold, err = look.NewSnapshot(&mute, 0, view, nil); err != nil {
+				t.Error(err)
+				return
+			}
 		}
 		lock.Lock()
+		totals := make(map[string]map[day.Day]*total)
 		for i, p := range told.Model.Plantings {
 			record, _ := s.book.Planting(p.ID)
+			everCut := s.everCut(p.ID, asOf)
 			for j, pick := range told.Forecast.PickDays {
-				row := review.Pick{Planting: p.ID, Crop: p.Growth.Profile.ID, AsOf: asOf, Pick: pick, Came: float64(s.came[p.ID][pick]),
+				r := review.Pick{Planting: p.ID, Crop: p.Growth.Profile.ID, AsOf: asOf, Pick: pick, Came: float64(s.came[p.ID][pick]),
 					Calendar: review.Calendar(p.Growth.Profile, record.Plants, record.StartedOn, picks.Before(pick, pick.Add(-7)), pick)}
-				with := func(snap *look.Snapshot) review.Pick {
-					r := row
-					r.Foretell(snap.Forecast.Plantings[i].ByPick[j][crop.Market])
-					return r
+				r.Foretell(told.Forecast.Plantings[i].ByPick[j][crop.Market])
+				said := lucky[p.ID][pick]
+				v.note(s.kinds(p.Growth.Profile, r, everCut), r, said)
+				if compared && r.Counts() {
+					v.seeing.Add(r)
+					r.Foretell(untold.Forecast.Plantings[i].ByPick[j][crop.Market])
+					v.blind.Add(r)
 				}
-				r := with(told)
-				if !r.Counts() {
-					continue
-				}
-				v.all.Add(r)
-				v.blind.Add(with(untold))
-				note(v.byLead, fmt.Sprintf("%d weeks ahead", r.Lead()), r)
-				note(v.byCrop, r.Crop, r)
-				note(v.byCountry, s.country.name, r)
-				if lucky != nil {
-					v.known.Add(r)
-					all := lucky[p.ID][pick]
-					for k, q := range review.Quantiles {
-						r.Stems[k] = float64(all[min(len(all)-1, int(q*float64(len(all))))])
-					}
-					v.floor.Add(r)
-				}
+				sum(totals, r, said)
 			}
-			counted := 0
-			for _, c := range s.book.Counts {
-				if c.Planting == p.ID && !c.CountedAt.Day().After(asOf) {
-					counted++
-				}
-			}
-			onRecord := false // a first stem or two may have been cut before a twentieth of the flush was
-			for _, c := range s.book.Cuts {
-				onRecord = onRecord || c.Planting == p.ID && c.Stems > 0 && !c.CutAt.Day().After(asOf)
-			}
-			if cut := s.cuts[p.ID]; !onRecord && counted >= 2 && cut.Sub(asOf) > 10 && cut.Sub(asOf) <= 17 {
-				if likely := told.Milestones(i).FirstCut.Likely; !likely.IsZero() {
-					v.offDays += math.Abs(float64(likely.Sub(cut)))
-					v.firstCuts++
-				}
+			v.firstCut(s, told, i, everCut, fated)
+		}
+		for j, pick := range told.Forecast.PickDays {
+			for id, days := range totals {
+				r := days[pick].pick
+				r.Foretell(told.Forecast.Crops[id].ByPick[j][crop.Market])
+				v.note([]string{"crop totals"}, r, days[pick].oracle)
 			}
 		}
 		lock.Unlock()
+	}
+}
+
+// A total is what a crop gave on a pick.
+type total struct {
+	pick   review.Pick
+	oracle []int
+}
+
+func sum(totals map[string]map[day.Day]*total, r review.Pick, oracle []int) {
+	if totals[r.Crop] == nil {
+		totals[r.Crop] = make(map[day.Day]*total)
+	}
+	to := totals[r.Crop][r.Pick]
+	if to == nil {
+		to = &total{pick: review.Pick{Crop: r.Crop, AsOf: r.AsOf, Pick: r.Pick}}
+		totals[r.Crop][r.Pick] = to
+	}
+	to.pick.Came += r.Came
+	to.pick.Calendar += r.Calendar
+	if to.oracle == nil && oracle != nil {
+		to.oracle = make([]int, len(oracle))
+	}
+	for k, n := range oracle {
+		to.oracle[k] += n
+	}
+}
+
+// everCut tells whether any stem of a planting was cut up to a day: a first one or two may have been before a twentieth of the flush was.
+func (s *season) everCut(planting string, asOf day.Day) bool {
+	return slices.ContainsFunc(s.book.Cuts, func(c book.Cut) bool {
+		return c.Planting == planting && c.Stems > 0 && !c.CutAt.Day().After(asOf)
+	})
+}
+
+// firstCut holds the day of a row's first cut, two weeks ahead, against what was told.
+func (v *verdict) firstCut(s *season, told *look.Snapshot, i int, everCut bool, fated map[string]day.Day) {
+	p := told.Model.Plantings[i]
+	cut, asOf := s.cuts[p.ID], told.View.From.Add(-1)
+	if everCut || cut.Sub(asOf) <= 10 || cut.Sub(asOf) > 17 {
+		return
+	}
+	counted := 0
+	for _, c := range s.book.Counts {
+		if c.Planting == p.ID && !c.CountedAt.Day().After(asOf) {
+			counted++
+		}
+	}
+	likely := told.Milestones(i).FirstCut.Likely
+	if counted == 1 || likely.IsZero() {
+		return
+	}
+	kind := "counted twice or more"
+	if counted == 0 {
+		kind = "never counted"
+	}
+	if v.firsts[kind] == nil {
+		v.firsts[kind] = new(firstCuts)
+	}
+	f := v.firsts[kind]
+	off := math.Abs(float64(likely.Sub(cut)))
+	f.days += off
+	f.late += float64(likely.Sub(cut))
+	f.n++
+	if said := fated[p.ID]; !said.IsZero() {
+		f.beside += off
+		f.oracle += math.Abs(float64(said.Sub(cut)))
+		f.besideN++
 	}
 }
 
@@ -129,44 +248,6 @@ func (s *season) blooms(asOf day.Day) bool {
 		}
 	}
 	return false
-}
-
-// luck is what an oracle expects who knows the weather and each row's traits, and only not its plants: the sound stems of other
-// fields of the same traits, in order.
-func (s *season) luck() map[string]map[day.Day][]int {
-	const fields = 24
-	picks := s.book.PickDays(s.place)
-	out := make(map[string]map[day.Day][]int)
-	for k := range fields {
-		others := slices.Clone(s.rows)
-		for i := range others {
-			others[i].Luck = uint64(k + 1)
-			if p, ok := s.book.Planting(others[i].Planting); ok {
-				others[i].Ended = p.EndedOn
-			}
-		}
-		field := standin.NewField(s.seed, s.weather, s.country.latitude, others, nil, s.first)
-		for d := s.first; d.Before(s.last); d = d.Add(1) {
-			var taken []standin.Taken
-			if picks.Has(d) {
-				for _, r := range others {
-					seen := field.Look(r.Planting, 0, standin.UsualEyes)
-					taken = append(taken, standin.Taken{Planting: r.Planting, On: d, Stems: seen.Ready})
-					if out[r.Planting] == nil {
-						out[r.Planting] = make(map[day.Day][]int)
-					}
-					out[r.Planting][d] = append(out[r.Planting][d], seen.Ready-seen.Culled)
-				}
-			}
-			field.Step(taken)
-		}
-	}
-	for _, byDay := range out {
-		for _, stems := range byDay {
-			slices.Sort(stems)
-		}
-	}
-	return out
 }
 
 // TestTrial grows fields of the stand-in's own making in several countries and holds the forecasts of their farms against them.
@@ -192,38 +273,38 @@ func TestTrial(t *testing.T) {
 	if *asTable {
 		v.print()
 	}
-	if v.all.Picks < 500 {
-		t.Fatalf("only %d picks were judged", v.all.Picks)
+	told := v.of[all]
+	if told.all.Picks < 500 {
+		t.Fatalf("only %d picks were judged", told.all.Picks)
 	}
-	if skill := v.all.Skill(); skill < 0.65 {
+	if skill := told.all.Skill(); skill < 0.65 {
 		t.Errorf("%.0f %% better than the calendar", 100*skill)
 	}
-	if in80 := v.all.Share(v.all.In80); in80 < 0.72 || in80 > 0.92 {
+	if in80 := told.all.Share(told.all.In80); in80 < 0.72 || in80 > 0.92 {
 		t.Errorf("the 80 %% band holds %.0f %%", 100*in80)
 	}
-	if bias := v.all.Bias(); math.Abs(bias) > 0.2 {
+	if bias := told.all.Bias(); math.Abs(bias) > 0.2 {
 		t.Errorf("%+.0f %% more was expected than came", 100*bias)
 	}
-	if v.all.WIS > 0.9*v.blind.WIS {
+	if v.seeing.WIS > 0.9*v.blind.WIS {
 		t.Error("the counts did not pay")
 	}
 }
 
 func (v *verdict) print() {
-	out := os.Stdout
-	line := func(name string, s *review.Score) {
-		fmt.Fprintf(out, "%-26s %6d picks %8.0f cut  bias %+5.1f %%  in50 %2.0f %%  in80 %2.0f %%  skill %3.0f %%\n", name, s.Picks, s.Came, 100*s.Bias(), 100*s.Share(s.In50), 100*s.Share(s.In80), 100*s.Skill())
-	}
-	line("all", &v.all)
-	line("without evidence", &v.blind)
-	for _, m := range []map[string]*review.Score{v.byLead, v.byCountry, v.byCrop} {
-		for _, key := range slices.Sorted(maps.Keys(m)) {
-			line(key, m[key])
+	for _, kind := range slices.Sorted(maps.Keys(v.of)) {
+		t := v.of[kind]
+		s := &t.all
+		fmt.Printf("%-38s %6d picks %8.0f cut  bias %+5.1f %%  in50 %2.0f %%  in80 %2.0f %%  skill %3.0f %%", kind, s.Picks, s.Came, 100*s.Bias(), 100*s.Share(s.In50), 100*s.Share(s.In80), 100*s.Skill())
+		if t.oracle.WIS > 0 {
+			fmt.Printf("  %.2f of the oracle, %4.1f %% of all", t.beside.WIS/t.oracle.WIS, 100*t.beside.WIS/v.of[all].beside.WIS)
 		}
+		fmt.Println()
 	}
-	fmt.Fprintf(out, "evidence lowers the score by %.1f %%\n", 100*(1-v.all.WIS/v.blind.WIS))
-	if v.floor.WIS > 0 {
-		fmt.Fprintf(out, "%.2f times the oracle's score\n", v.known.WIS/v.floor.WIS)
+	if v.blind.WIS > 0 {
+		fmt.Printf("without evidence %.0f %% better than the calendar; evidence lowers the score by %.1f %%\n", 100*v.blind.Skill(), 100*(1-v.seeing.WIS/v.blind.WIS))
 	}
-	fmt.Fprintf(out, "first cuts two weeks ahead after two counts: %.1f days off (%d)\n", v.offDays/float64(max(1, v.firstCuts)), v.firstCuts)
+	for kind, f := range v.firsts {
+		fmt.Printf("first cuts two weeks ahead of rows %s: %.1f days off, %+.1f on the mean (%.0f); %.1f where an oracle without traits is %.1f\n", kind, f.days/f.n, f.late/f.n, f.n, f.beside/f.besideN, f.oracle/f.besideN)
+	}
 }

@@ -89,6 +89,7 @@ type Seen struct {
 	PlantsCounted int
 	Stems         [crop.Rungs]int
 	Ready, Culled int // stems to cut, and how many of them are not sound
+	Regrown       int // of those to cut, those that grew after an earlier cut
 	CullReason    string
 }
 
@@ -149,7 +150,13 @@ func (f *Field) Look(planting string, plants int, eyes Eyes) Seen {
 		seen.Stems = [crop.Rungs]int{}
 		return seen
 	}
-	seen.Ready = len(r.ready())
+	ready := r.ready()
+	seen.Ready = len(ready)
+	for _, i := range ready {
+		if r.stems[i].flush > 0 {
+			seen.Regrown++
+		}
+	}
 	for range seen.Ready {
 		if random.Float64() < r.culls {
 			seen.Culled++

@@ -26,6 +26,8 @@ type Row struct {
 	WarmerC           float64 // than outdoors, under its cover
 	Wild              float64 // by how much more than usual its traits scatter; 0 for as usual
 	Luck              uint64  // other plants of the same traits; 0 for the usual ones
+	Fate              uint64  // other traits, in the same weather; 0 for the usual ones
+	Even              bool    // with the habits that all crops shared on the first field
 }
 
 // A row of the field lives day by day. Its plants each have a pace and a strength of their own, its stems each their own time
@@ -33,8 +35,9 @@ type Row struct {
 type row struct {
 	Row
 	random     *rand.Rand
-	heat       heat
+	habits     habits
 	light      climate.DayLengths
+	sunH       float64 // today's hours of sun
 	plants     []plant
 	stems      []stem
 	pace, rich float64
@@ -52,7 +55,9 @@ type plant struct {
 	emerged       bool
 	pinched       bool
 	budded        bool
+	barren        bool // it was lost before it bore
 	speed, vigour float64
+	bloom         float64 // °Cd that it flowers for
 	flowering     float64 // warmth since its first colour
 	tired         float64 // 0 to 1: heads left to seed
 }
@@ -60,33 +65,16 @@ type plant struct {
 type stem struct {
 	plant int
 	wait  float64 // warmth until the bud is tight; then until the next rung
+	slow  float64 // its own way up the ladder, as a factor
 	rung  int     // -1 before
-}
-
-// A heat is how a crop answers to temperature: the beta function of Yan & Hunt (1999), Annals of Botany 84:607-614, brought
-// to the scale of degree-days at a usual summer temperature.
-type heat struct{ base, opt, ceiling, scale float64 }
-
-func newHeat(p *crop.Profile) heat {
-	h := heat{p.Response.BaseC, p.Response.OptC, p.Response.CeilingC, 1}
-	const usual = 17
-	h.scale = p.Response.Rate(usual) / h.at(usual)
-	return h
-}
-
-func (h heat) at(celsius float64) float64 {
-	if celsius <= h.base || celsius >= h.ceiling {
-		return 0
-	}
-	shape := (h.opt - h.base) / (h.ceiling - h.opt)
-	return h.scale * (h.ceiling - celsius) / (h.ceiling - h.opt) * math.Pow((celsius-h.base)/(h.opt-h.base), shape)
+	flush int     // 0 for the plant's first
 }
 
 // The field's own spreads, as standard deviations of logarithms.
 const (
 	cropPaceSD, varietyPaceSD, rowPaceSD    = 0.05, 0.03, 0.035
 	cropStemsSD, varietyStemsSD, rowStemsSD = 0.18, 0.08, 0.15
-	plantVigourSD, rungSD, emergeSD         = 0.30, 0.14, 0.12
+	plantVigourSD, emergeSD                 = 0.30, 0.12
 )
 
 func newRow(seed uint64, r Row, lengths *climate.DayLengths) *row {
@@ -94,9 +82,10 @@ func newRow(seed uint64, r Row, lengths *climate.DayLengths) *row {
 	if wild == 0 {
 		wild = 1
 	}
+	seed += r.Fate
 	cropTraits, varietyTraits := stream(seed, "crop", r.Profile.ID), stream(seed, "variety", r.Variety)
 	own := stream(seed, "planting", r.Planting)
-	f := &row{Row: r, random: own, heat: newHeat(r.Profile), light: *lengths}
+	f := &row{Row: r, random: own, habits: habitsOf(seed, &r), light: *lengths}
 	f.lasts = r.Profile.Lasts(r.Method)
 	f.south = lengths.On(172) < lengths.On(355)
 	f.needsCold = r.Profile.ChillDays > 0
@@ -112,6 +101,11 @@ func newRow(seed uint64, r Row, lengths *climate.DayLengths) *row {
 			need:   r.Profile.EmergeCd * f.pace * lognormal(f.random, emergeSD),
 			speed:  lognormal(f.random, r.Profile.SpreadCV),
 			vigour: lognormal(f.random, plantVigourSD),
+			bloom:  r.Profile.Yield.FloweringCd,
+		}
+		if !r.Even {
+			f.plants[i].bloom *= lognormal(f.random, f.habits.bloomSD)
+			f.plants[i].barren = f.random.Float64() < f.habits.lost
 		}
 	}
 	return f
@@ -122,7 +116,7 @@ func (f *row) rest() {
 	f.stems, f.dead, f.first = nil, false, 0
 	for i := range f.plants {
 		p := &f.plants[i]
-		*p = plant{need: f.Profile.EmergeCd * f.pace * lognormal(f.random, emergeSD), speed: p.speed, vigour: p.vigour}
+		*p = plant{need: f.Profile.EmergeCd * f.pace * lognormal(f.random, emergeSD), speed: p.speed, vigour: p.vigour, bloom: p.bloom, barren: p.barren}
 	}
 }
 
@@ -148,6 +142,9 @@ func (f *row) moves(d day.Day, p *plant) bool {
 	}
 }
 
+// twilightH is how many hours of a photoperiod are twilight, about.
+const twilightH = 1.1
+
 // steps is how often a day the field looks at the temperature.
 const steps = 8
 
@@ -167,13 +164,14 @@ func (f *row) live(d day.Day, weather Day, fromHour, toHour float64) {
 	}
 	day, night := f.warmth(d, weather)
 	light := f.lightRate(d)
+	f.sunH = f.light.On(d.YearDay()) - twilightH
 	for s := range steps {
 		hour := (float64(s) + 0.5) * 24 / steps
 		if hour < fromHour || hour >= toHour {
 			continue
 		}
 		celsius := (day+night)/2 + (day-night)/2*math.Sin(2*math.Pi*(hour-9)/24)
-		f.grow(d, f.heat.at(celsius)/steps, light)
+		f.grow(d, f.habits.heat.at(celsius)/steps, light, f.habits.dim(f.sunH))
 	}
 }
 
@@ -213,6 +211,9 @@ func (f *row) warmth(d day.Day, weather Day) (day, night float64) {
 		}
 		return f.Profile.Nursery.Day, f.Profile.Nursery.Night
 	}
+	if f.Method == crop.Direct && !f.plants[0].emerged { // a seed bed in the sun
+		return weather.TmaxC + f.WarmerC + 2*f.habits.soilC, weather.TminC + f.WarmerC
+	}
 	return weather.TmaxC + f.WarmerC, weather.TminC + f.WarmerC
 }
 
@@ -242,7 +243,7 @@ func (f *row) pinch() {
 	}
 }
 
-func (f *row) grow(d day.Day, cd, light float64) {
+func (f *row) grow(d day.Day, cd, light, sun float64) {
 	for i := range f.plants {
 		p := &f.plants[i]
 		if p.flowering > 0 {
@@ -261,7 +262,9 @@ func (f *row) grow(d day.Day, cd, light float64) {
 		default:
 			if p.need -= cd * light * p.speed; p.need <= 0 {
 				p.budded = true
-				f.flush(i)
+				if !p.barren {
+					f.flush(i)
+				}
 			}
 		}
 	}
@@ -270,7 +273,7 @@ func (f *row) grow(d day.Day, cd, light float64) {
 		if s.rung >= int(crop.Spent) {
 			continue
 		}
-		s.wait -= cd
+		s.wait -= cd * sun
 		for s.wait <= 0 && s.rung < int(crop.Spent) {
 			s.rung++
 			if s.rung == int(crop.Spent) {
@@ -278,7 +281,7 @@ func (f *row) grow(d day.Day, cd, light float64) {
 				p.tired = math.Min(1, p.tired+0.5/f.Profile.Yield.FirstStems)
 				break
 			}
-			s.wait += f.Profile.RungsCd[s.rung] * f.pace * lognormal(f.random, rungSD)
+			s.wait += f.Profile.RungsCd[s.rung] * f.pace * s.slow * f.differs(f.habits.rungSD)
 		}
 		if p := &f.plants[s.plant]; p.flowering == 0 && s.rung >= int(crop.Colour) {
 			p.flowering = cd
@@ -303,12 +306,12 @@ func (f *row) flush(i int) {
 	f.first += n
 	late := 0.0
 	for range n {
-		f.stems = append(f.stems, stem{plant: i, wait: late * f.pace, rung: -1})
+		f.stems = append(f.stems, f.stem(i, late*f.pace, 0))
 		switch {
 		case y.Habit == crop.Again:
-			late += f.random.ExpFloat64() * y.RegrowCd / (3 * mean)
+			late += f.random.ExpFloat64() * y.RegrowCd * f.habits.flush / mean
 		default:
-			late += f.random.ExpFloat64() * y.FloweringCd / (2 * mean)
+			late += f.random.ExpFloat64() * y.FloweringCd * f.habits.flush / mean
 		}
 	}
 }
@@ -345,13 +348,9 @@ func (f *row) cut(n int) {
 		if y.Habit != crop.Again {
 			continue
 		}
-		p := &f.plants[f.stems[i].plant]
-		strength := math.Max(0, 1-p.flowering/y.FloweringCd) * (1 - 0.7*p.tired) * math.Pow(p.vigour, 0.3)
-		if p.pinched {
-			strength /= math.Pow(f.Profile.Pinch.StemsFactor, 0.7)
-		}
-		for range poisson(f.random, y.ShootsPerCut*strength) {
-			f.stems = append(f.stems, stem{plant: f.stems[i].plant, wait: y.RegrowCd * f.pace * lognormal(f.random, 0.22), rung: -1})
+		s := f.stems[i]
+		for range poisson(f.random, y.ShootsPerCut*f.strength(&s)) {
+			f.stems = append(f.stems, f.stem(s.plant, y.RegrowCd*f.pace*f.differs(f.habits.regrowSD), s.flush+1))
 		}
 	}
 	kept := f.stems[:0]
@@ -361,4 +360,32 @@ func (f *row) cut(n int) {
 		}
 	}
 	f.stems = kept
+}
+
+// strength is how many of the shoots of the table a plant sets where a stem is cut.
+func (f *row) strength(s *stem) float64 {
+	p, h := &f.plants[s.plant], &f.habits
+	spent := math.Min(1, p.flowering/p.bloom)
+	strength := h.level * (1 - math.Pow(spent, h.bend)) * (1 - 0.7*p.tired) * math.Pow(p.vigour, 0.3) * h.lit(f.sunH)
+	if p.pinched && (s.flush == 0 || f.Even) {
+		strength /= math.Pow(f.Profile.Pinch.StemsFactor, h.pinchLoss)
+	}
+	return strength
+}
+
+// stem is a new one of a plant.
+func (f *row) stem(plant int, wait float64, flush int) stem {
+	s := stem{plant: plant, wait: wait, slow: 1, rung: -1, flush: flush}
+	if f.habits.stemSD > 0 {
+		s.slow = f.differs(f.habits.stemSD)
+	}
+	return s
+}
+
+// differs is by which factor a stem differs from the table's mean; on the first field the table had the middle.
+func (f *row) differs(sd float64) float64 {
+	if f.Even {
+		return lognormal(f.random, sd)
+	}
+	return meanOne(f.random, sd)
 }

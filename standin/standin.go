@@ -22,6 +22,9 @@ func stream(seed uint64, parts ...string) *rand.Rand {
 // lognormal returns a multiplier around 1 with a standard deviation of its logarithm.
 func lognormal(r *rand.Rand, sd float64) float64 { return math.Exp(sd * r.NormFloat64()) }
 
+// meanOne returns a multiplier whose mean is 1, with a standard deviation of its logarithm.
+func meanOne(r *rand.Rand, sd float64) float64 { return math.Exp(sd*r.NormFloat64() - sd*sd/2) }
+
 // poisson returns a count with a mean of at most some dozens.
 func poisson(r *rand.Rand, mean float64) int {
 	n := -1

@@ -75,20 +75,26 @@ func TestHoursKeepTheExtremes(t *testing.T) {
 	}
 }
 
-// Worked by hand for base 10, optimum 25, ceiling 40: halfway up, at the top, a third of the way down.
+// Worked by hand for base 10, optimum 25, ceiling 40, where the beta function of Yan & Hunt (1999) is a parabola: (40 - T)(T - 10)/225 of what
+// the optimum gives. Halfway up it is 3/4 and has to give 7.5, so that the optimum gives 10.
 func TestResponse(t *testing.T) {
 	r := Response{10, 25, 40}
-	for celsius, want := range map[float64]float64{5: 0, 10: 0, 17.5: 7.5, 25: 15, 30: 10, 40: 0, 55: 0, -20: 0} {
+	for celsius, want := range map[float64]float64{5: 0, 10: 0, 17.5: 7.5, 25: 10, 32.5: 7.5, 37: 10 * 3 * 27 / 225., 40: 0, 55: 0, -20: 0} {
 		if got := r.Rate(celsius); math.Abs(got-want) > 1e-12 {
 			t.Errorf("Rate(%v) = %v, want %v", celsius, got, want)
 		}
 	}
-	// McMaster & Wilhelm (1997), method 1: (24+16)/2 - 10 = 10 °Cd, where the whole day lies between base and optimum.
-	if got := r.SteadyDegreeDays(Extremes{16, 24}); math.Abs(got-10) > 0.4 {
-		t.Errorf("degree-days of 16 to 24 °C = %.2f, want about 10", got)
+	// McMaster & Wilhelm (1997), method 1: (20+15)/2 - 10 = 7.5 °Cd, where the whole day lies about where both agree.
+	if got := r.SteadyDegreeDays(Extremes{15, 20}); math.Abs(got-7.5) > 0.3 {
+		t.Errorf("degree-days of 15 to 20 °C = %.2f, want about 7.5", got)
 	}
-	if got := r.SteadyDegreeDays(Extremes{18, 18}); math.Abs(got-8) > 1e-9 {
-		t.Errorf("degree-days of a steady 18 °C = %v, want 8", got)
+	if got, want := r.SteadyDegreeDays(Extremes{18, 18}), 10*22*8/225.; math.Abs(got-want) > 1e-9 {
+		t.Errorf("degree-days of a steady 18 °C = %v, want %v", got, want)
+	}
+	// The published function itself, for a crop of 4, 28 and 38 °C at 16 °C: (22/10) (12/24)^2.4 of the optimum.
+	r = Response{4, 28, 38}
+	if got, want := r.Rate(16)/r.Rate(28), 2.2*math.Pow(0.5, 2.4); math.Abs(got-want) > 1e-12 {
+		t.Errorf("at 16 °C it is %v of the optimum, want %v", got, want)
 	}
 }
 
@@ -103,10 +109,10 @@ func TestSumIsSearchedBack(t *testing.T) {
 	sum := NewSum(series.First, 40, 120)
 	total := 40.0
 	for _, hours := range series.Hourly(47).Hours {
-		sum.Add(r, &hours, 1)
+		sum.Add(r.Curve().Warmth(&hours), 1)
 		total += r.DegreeDays(hours)
 	}
-	if got := sum.At(series.End().At(0)); math.Abs(got-total) > 1e-9 {
+	if got := sum.At(series.End().At(0)); math.Abs(got-total) > 1e-5*total { // a curve is kept in steps
 		t.Fatalf("the sum ends at %v, its days add up to %v", got, total)
 	}
 	if !(sum.End() == series.End()) {

@@ -30,17 +30,32 @@ func hoursAbove(latitude float64, yearDay int, altitudeDeg float64) float64 {
 	return 24 - 24/math.Pi*math.Acos(min(1, max(-1, x)))
 }
 
-// DayLengths are the photoperiods of one latitude, worked out once: Hours()[0] is 1 January.
-type DayLengths struct{ hours [366]float64 }
+// Sunlight returns the sun's energy above the air in MJ per m² and day at a latitude in degrees north on day yearDay of the year (1 to
+// 366): Allen et al. (1998), eqs 21 to 25.
+func Sunlight(latitude float64, yearDay int) float64 {
+	const solarMJ = 0.0820 // per m² and minute
+	phi := latitude * math.Pi / 180
+	turn := 2 * math.Pi * float64(yearDay) / 365
+	distance := 1 + 0.033*math.Cos(turn)
+	declination := 0.409 * math.Sin(turn-1.39)
+	sunset := math.Acos(min(1, max(-1, -math.Tan(phi)*math.Tan(declination))))
+	return max(0, 24*60/math.Pi*solarMJ*distance*(sunset*math.Sin(phi)*math.Sin(declination)+math.Cos(phi)*math.Cos(declination)*math.Sin(sunset)))
+}
+
+// DayLengths are the photoperiods and the sun's energy of one latitude, worked out once, from 1 January on.
+type DayLengths struct{ hours, sunMJ [366]float64 }
 
 // DayLengthsAt returns the photoperiods at a latitude in degrees north (-90 to 90).
 func DayLengthsAt(latitude float64) *DayLengths {
 	var l DayLengths
 	for i := range l.hours {
-		l.hours[i] = Photoperiod(latitude, i+1)
+		l.hours[i], l.sunMJ[i] = Photoperiod(latitude, i+1), Sunlight(latitude, i+1)
 	}
 	return &l
 }
+
+// SunMJ returns what Sunlight does on day yearDay of the year (1 to 366).
+func (l *DayLengths) SunMJ(yearDay int) float64 { return l.sunMJ[yearDay-1] }
 
 // On returns the photoperiod in hours on day yearDay of the year (1 to 366).
 func (l *DayLengths) On(yearDay int) float64 { return l.hours[yearDay-1] }

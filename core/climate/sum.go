@@ -31,16 +31,24 @@ func (s *Sum) Continue(days int) *Sum {
 	return next
 }
 
-// Add appends a day of hourly temperatures in °C, with its warmth multiplied by rate (0 to 1).
-func (s *Sum) Add(r Response, hours *[24]float64, rate float64) {
-	cd := s.cd[len(s.cd)-1]
+// A Warmth is what the quarters of a day give, in °Cd.
+type Warmth [quarters]float64
+
+// Warmth returns what hourly temperatures in °C are worth.
+func (c *Curve) Warmth(hours *[24]float64) Warmth {
+	var w Warmth
 	const each = 24 / quarters
-	for q := range quarters {
-		warmth := 0.0
-		for _, celsius := range hours[q*each : (q+1)*each] {
-			warmth += r.Rate(celsius)
-		}
-		cd += warmth / 24 * rate
+	for i, celsius := range hours {
+		w[i/each] += c.rate(celsius) / 24
+	}
+	return w
+}
+
+// Add appends a day's warmth, multiplied by rate (0 to 1).
+func (s *Sum) Add(w Warmth, rate float64) {
+	cd := s.cd[len(s.cd)-1]
+	for _, more := range w {
+		cd += more * rate
 		s.cd = append(s.cd, cd)
 	}
 }

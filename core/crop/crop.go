@@ -156,6 +156,9 @@ type Yield struct {
 	RegrowCd, ShootsPerCut  float64
 }
 
+// OneStem tells whether a plant of the crop gives one stem and no more.
+func (p *Profile) OneStem() bool { return p.Yield.Habit == Single }
+
 // A Stem is how long stems are when they are cut, in cm: the first of a season and later ones on average, and how they differ.
 type Stem struct{ FirstCM, LaterCM, SDCM float64 }
 

@@ -33,12 +33,16 @@ func Standing(plantings []Planting, draws int, seed uint64) []Known {
 // by their lessons. later returns what is left of any of them, for who asks after all; it can be called at any time, also at once.
 func StandingOf(plantings []Planting, wanted func(int) bool, lessons *Lessons, draws int, seed uint64) (known []Known, later func(i int) Known) {
 	tree := newTree(plantings, lessons)
-	above := tree.above(plantings, draws, seed)
+	above, spread := tree.above(plantings, draws, seed)
 	of := func(i int, l *lattice, eyes map[string]float64) Known {
 		p := &plantings[i]
 		k := Known{Traits: make([]growth.Traits, draws), Runs: make([]*growth.Run, draws), Strained: l != nil && l.misfit > strained}
-		for d, log := range drawPlanting(l, above[p.Variety], stream(seed, "planting", p.ID)) {
-			k.Traits[d] = growth.Traits{Pace: math.Exp(log[pace]), Stems: math.Exp(log[stems]), Regrow: math.Exp(log[regrow])}
+		prior, spreads := priorOf(p.Course.Planting().Profile), spread[p.cropID()]
+		for d, log := range prior.drawPlanting(l, above[p.Variety], spreads, stream(seed, "planting", p.ID)) {
+			if prior == &oneStemPrior {
+				log[stems] = min(0, log[stems])
+			}
+			k.Traits[d] = growth.Traits{Pace: math.Exp(log[pace]), Stems: math.Exp(log[stems]), Regrow: math.Exp(log[regrow]), Spread: spreads[d]}
 		}
 		story, random := p.story(), stream(seed, "standing", p.ID)
 		for d := range draws {
@@ -83,21 +87,51 @@ func sideBySide(n int, do func(i int)) {
 // off as they scatter.
 const strained = 6
 
-// above returns the joint draws of all varieties' log traits.
-func (t *tree) above(plantings []Planting, draws int, seed uint64) map[string][][traits]float64 {
+// above returns the joint draws of all varieties' log traits, and those of all crops' spreads.
+func (t *tree) above(plantings []Planting, draws int, seed uint64) (varieties map[string][][traits]float64, spread map[string][]growth.Spread) {
 	crops := make(map[string][][traits]float64)
-	varieties := make(map[string][][traits]float64)
+	varieties, spread = make(map[string][][traits]float64), make(map[string][]growth.Spread)
 	for i := range plantings {
 		p := &plantings[i]
 		cropID := p.cropID()
 		if crops[cropID] == nil {
-			crops[cropID] = t.crops[cropID].draw(nil, draws, stream(seed, "crop", cropID))
+			spread[cropID] = drawSpreads(t.fit[cropID], draws, stream(seed, "spread", cropID))
+			table := make([][traits]float64, draws)
+			for d := range table {
+				table[d] = priorOf(p.Course.Planting().Profile).middle
+			}
+			crops[cropID] = t.crops[cropID].draw(table, spread[cropID], stream(seed, "crop", cropID))
 		}
 		if varieties[p.Variety] == nil {
-			varieties[p.Variety] = t.varieties[p.Variety].draw(crops[cropID], draws, stream(seed, "variety", p.Variety))
+			varieties[p.Variety] = t.varieties[p.Variety].draw(crops[cropID], spread[cropID], stream(seed, "variety", p.Variety))
 		}
 	}
-	return varieties
+	return varieties, spread
+}
+
+// spreadPrior is how likely each spread is before anything is on record.
+var spreadPrior = [len(growth.Spreads)]float64{0.25, 0.5, 0.25}
+
+// spreadBelieved is the power that the evidence for a spread is lowered to: what the model misses elsewhere looks like an uneven crop.
+const spreadBelieved = 0.5
+
+// drawSpreads returns draws of a crop's spread, where its plantings explain their records so well with each (logs).
+func drawSpreads(fit [len(growth.Spreads)]float64, draws int, random *rand.Rand) []growth.Spread {
+	var log [len(growth.Spreads)]float64
+	for s := range log {
+		log[s] = math.Log(spreadPrior[s]) + spreadBelieved*fit[s]
+	}
+	weights, _ := weigh(log[:])
+	drawn := make([]growth.Spread, draws)
+	for d, u := range strata(draws, random) {
+		s := 0
+		for s < len(weights)-1 && u >= weights[s] {
+			u -= weights[s]
+			s++
+		}
+		drawn[d] = growth.Spreads[s]
+	}
+	return drawn
 }
 
 // stream returns the random numbers of one purpose.
@@ -112,44 +146,52 @@ type tree struct {
 	lattices         []*lattice // by planting; nil where nothing is on record, and for what is long over
 	says             []message  // by planting, where something is on record
 	varieties, crops map[string]*branch
-	eyes             map[string]map[string]float64 // by crop, then by who counted: log factors
-	past             map[string]map[string]float64 // the same as what is long over is read by
+	fit              map[string][len(growth.Spreads)]float64 // by crop: how well each spread explains its records, as a log
+	eyes             map[string]map[string]float64           // by crop, then by who counted: log factors
+	past             map[string]map[string]float64           // the same as what is long over is read by
 }
 
-// A branch gathers what its members say of it: means weighted by precisions.
+// A branch gathers what its members say of it, for each spread: means weighted by precisions.
 type branch struct {
-	weighted, precision [traits]float64
+	weighted, precision [len(growth.Spreads)][traits]float64
 	own                 [traits]float64 // its standard deviation about what is above it
 }
 
 func newTree(plantings []Planting, lessons *Lessons) *tree {
 	t := &tree{make([]*lattice, len(plantings)), make([]message, len(plantings)), make(map[string]*branch), make(map[string]*branch),
-		make(map[string]map[string]float64), make(map[string]map[string]float64)}
+		make(map[string][len(growth.Spreads)]float64), make(map[string]map[string]float64), make(map[string]map[string]float64)}
 	t.read(plantings, lessons)
-	cropOf := make(map[string]string)
+	of := make(map[string]*Planting)
 	var varieties []string // in a fixed order, for sums in a fixed order
 	for i := range plantings {
 		p := &plantings[i]
-		cropID := p.cropID()
+		cropID, prior := p.cropID(), priorOf(p.Course.Planting().Profile)
 		if t.varieties[p.Variety] == nil {
 			varieties = append(varieties, p.Variety)
-			cropOf[p.Variety] = cropID
-			t.varieties[p.Variety] = newBranch(func(s spreads) float64 { return s.variety })
+			of[p.Variety] = p
+			t.varieties[p.Variety] = prior.newBranch(func(s spreads) float64 { return s.variety })
 		}
 		if t.crops[cropID] == nil {
-			t.crops[cropID] = newBranch(func(s spreads) float64 { return s.crop })
+			t.crops[cropID] = prior.newBranch(func(s spreads) float64 { return s.crop })
 		}
 		if p.hasRecords() {
-			for trait := range traits {
-				t.varieties[p.Variety].learn(trait, t.says[i].mean[trait], t.says[i].precision[trait], spread[trait].planting)
+			fit := t.fit[cropID]
+			for s := range fit {
+				fit[s] += t.says[i].fit[s]
+				for trait := range traits {
+					t.varieties[p.Variety].learn(s, trait, t.says[i].mean[s][trait], t.says[i].precision[s][trait], prior.spread[trait].planting)
+				}
 			}
+			t.fit[cropID] = fit
 		}
 	}
 	for _, v := range varieties {
-		b := t.varieties[v]
-		for trait := range traits {
-			if b.precision[trait] > 0 {
-				t.crops[cropOf[v]].learn(trait, b.weighted[trait]/b.precision[trait], b.precision[trait], spread[trait].variety)
+		b, prior := t.varieties[v], priorOf(of[v].Course.Planting().Profile)
+		for s := range growth.Spreads {
+			for trait := range traits {
+				if b.precision[s][trait] > 0 {
+					t.crops[of[v].cropID()].learn(s, trait, b.weighted[s][trait]/b.precision[s][trait], b.precision[s][trait], prior.spread[trait].variety)
+				}
 			}
 		}
 	}
@@ -198,54 +240,51 @@ func (t *tree) read(plantings []Planting, lessons *Lessons) {
 // cropID returns the id of the planting's crop.
 func (p *Planting) cropID() string { return p.Course.Planting().Profile.ID }
 
-func newBranch(own func(spreads) float64) *branch {
+func (p *prior) newBranch(own func(spreads) float64) *branch {
 	b := new(branch)
 	for t := range traits {
-		b.own[t] = own(spread[t])
+		b.own[t] = own(p.spread[t])
 	}
 	return b
 }
 
-// learn adds what a member says, whose own standard deviation about the branch is sd.
-func (b *branch) learn(trait int, mean, precision, sd float64) {
+// learn adds what a member says for a spread, whose own standard deviation about the branch is sd.
+func (b *branch) learn(spread, trait int, mean, precision, sd float64) {
 	if precision <= 0 {
 		return
 	}
 	precision = 1 / (1/precision + sd*sd)
-	b.precision[trait] += precision
-	b.weighted[trait] += precision * mean
+	b.precision[spread][trait] += precision
+	b.weighted[spread][trait] += precision * mean
 }
 
-// draw returns draws of the branch's log traits, given those of what is above it (nil: zero).
-func (b *branch) draw(above [][traits]float64, draws int, random *rand.Rand) [][traits]float64 {
-	drawn := make([][traits]float64, draws)
+// draw returns draws of the branch's log traits, given those of what is above it and the spread of each draw.
+func (b *branch) draw(above [][traits]float64, spreads []growth.Spread, random *rand.Rand) [][traits]float64 {
+	drawn := make([][traits]float64, len(above))
 	for t := range traits {
-		z := strata(draws, random)
+		z := strata(len(above), random)
 		for d := range drawn {
-			centre := 0.0
-			if above != nil {
-				centre = above[d][t]
-			}
+			s := spreads[d] - growth.Spreads[0]
 			own := 1 / (b.own[t] * b.own[t])
-			precision := own + b.precision[t]
-			drawn[d][t] = (centre*own+b.weighted[t])/precision + distuv.UnitNormal.Quantile(z[d])/math.Sqrt(precision)
+			precision := own + b.precision[s][t]
+			drawn[d][t] = (above[d][t]*own+b.weighted[s][t])/precision + distuv.UnitNormal.Quantile(z[d])/math.Sqrt(precision)
 		}
 	}
 	return drawn
 }
 
-// drawPlanting returns draws of a planting's log traits, given those of its variety.
-func drawPlanting(l *lattice, variety [][traits]float64, random *rand.Rand) [][traits]float64 {
+// drawPlanting returns draws of a planting's log traits, given those of its variety and the spread of each draw.
+func (p *prior) drawPlanting(l *lattice, variety [][traits]float64, spreads []growth.Spread, random *rand.Rand) [][traits]float64 {
 	drawn := make([][traits]float64, len(variety))
 	var u [traits][]float64
 	var sd [traits]float64
 	for t := range traits {
 		u[t] = strata(len(variety), random)
-		sd[t] = spread[t].planting
+		sd[t] = p.spread[t].planting
 	}
 	for d, mean := range variety {
 		if l != nil {
-			drawn[d] = l.draw(mean, sd, [traits]float64{u[pace][d], u[stems][d], u[regrow][d]})
+			drawn[d] = l.draw(spreads[d], mean, sd, [traits]float64{u[pace][d], u[stems][d], u[regrow][d]})
 			continue
 		}
 		for t := range traits {
@@ -299,23 +338,32 @@ const (
 	paceDrifts  = 0.04
 )
 
-// standing returns the stems that a draw has on each rung once a count is known. Those on a rung are gamma about what the draw
-// expected, and what was seen of them is a Poisson share: they are drawn about the mean of the conjugate posterior (Gelman et al. 2013,
+// standing returns the stems that a draw has on each rung once a count is known. What the crew would call a rung is gamma about what the draw
+// expected of it, and what was seen of it is a Poisson share: it is drawn about the mean of the conjugate posterior (Gelman et al. 2013,
 // ch. 2). Of its variance the draw scatters by what the count brings in: as much as the count is believed, for what it does not tell is in
 // the draws already, and by the plants that were not looked at, for the others' stems are known (finite population correction, Cochran 1977).
-// sees is the factor by which the counter's eyes are off. That a rung may be misjudged has had its say when the draws were weighed.
+// By how many times more or fewer were called a rung than were expected to be, goes back to the rungs on which they may stand (one step of
+// Richardson 1972 and Lucy 1974): a few buds that are called too open are no crowd on the next rung. sees is the factor by which the
+// counter's eyes are off.
 func (p *Planting) standing(expected [crop.Rungs]float64, c *Count, sees float64, random *rand.Rand) [crop.Rungs]float64 {
 	share := sees * float64(c.Plants) / float64(p.Course.Planting().Plants)
 	few := p.Course.FirstFlush() * fewStems
 	unseen := max(leastUnseen, 1-float64(c.Plants)/float64(p.Course.Planting().Plants))
-	for k, n := range c.Stems {
+	for k := range expected {
 		expected[k] += few
-		seen := share * expected[k]
-		news := 1 / (1 + seen*plantsCV*plantsCV/float64(c.Plants)) // plants that differ tell less than their stems' number
-		sure := 1 / (standingCV2 + standingFew/expected[k])
+	}
+	var factor [crop.Rungs]float64
+	for k, called := range blurred(expected) {
+		seen := share * called
+		news := 1 / (1 + seen*rungPlantCV*rungPlantCV/float64(c.Plants)) // plants that differ tell less than their stems' number
+		sure := 1 / (standingCV2 + standingFew/called)
 		part := news * seen / (sure + news*seen) * unseen * unseen
-		scatter := distuv.Gamma{Alpha: (sure + news*float64(n)) / part, Beta: (sure + news*seen) / part, Src: random}
-		expected[k] *= scatter.Rand()
+		scatter := distuv.Gamma{Alpha: (sure + news*float64(c.Stems[k])) / part, Beta: (sure + news*seen) / part, Src: random}
+		factor[k] = scatter.Rand()
+	}
+	for k := range expected {
+		low, high := max(0, k-1), min(crop.Rungs-1, k+1)
+		expected[k] *= misjudged*factor[low] + (1-2*misjudged)*factor[k] + misjudged*factor[high]
 	}
 	return expected
 }

@@ -114,13 +114,15 @@ func blurred(stems [crop.Rungs]float64) [crop.Rungs]float64 {
 // rung's or a pick's stems by a factor with these squared coefficients of variation.
 const (
 	plantsCV    = 0.4
+	rungPlantCV = 0.8 // in those of one rung: a plant's stems come together
 	rungCV2     = 1. / 10
 	cutCV2      = 1. / 14
 	standingCV2 = 0.08 // of a rung's stems about its draw, before the count is looked at,
 	standingFew = 3    // and more where so few stand that the flush's very first or last stems are meant
 )
 
-// size returns the size parameter of the negative binomial distribution of stems on so many plants.
-func size(plants int, ownCV2 float64) float64 {
-	return 1 / (ownCV2 + plantsCV*plantsCV/float64(max(1, plants)))
+// size returns the size parameter of the negative binomial distribution of stems on so many plants that differ by a coefficient of
+// variation.
+func size(plants int, differCV, ownCV2 float64) float64 {
+	return 1 / (ownCV2 + differCV*differCV/float64(max(1, plants)))
 }

@@ -165,7 +165,7 @@ func TestBlurred(t *testing.T) {
 // Only what sold was cut: more may have stood there, so that a small cut is no evidence of a poor row.
 func TestASmallSaleIsNoPoorRow(t *testing.T) {
 	poor, sold := row(t, "A", "red", "2026-05-10"), row(t, "A", "red", "2026-05-10")
-	at := day.Must("2026-07-17").At(8)
+	at := day.Must("2026-07-24").At(8)
 	poor.Cuts, sold.Cuts = []Cut{{At: at, Taken: 10, Left: LeftNone}}, []Cut{{At: at, Taken: 10, Left: LeftUnknown}}
 	all, _ := meanAndSD(Standing([]Planting{poor}, 200, 1)[0].Traits, stemsOf)
 	some, _ := meanAndSD(Standing([]Planting{sold}, 200, 1)[0].Traits, stemsOf)

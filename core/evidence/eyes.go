@@ -35,9 +35,9 @@ func eyes(rows []map[string]glance) map[string]float64 {
 	return biased
 }
 
-// glances compares, at the pace that explains the records best, what everybody counted with what the cuts alone make likely.
+// glances compares, at the pace and with the spread that explain the records best, what everybody counted with what the cuts alone make likely.
 func (l *lattice) glances() map[string]glance {
-	items := l.walks[l.best].items
+	items := l.best.items
 	cuts, taken := 0, 0.0
 	for _, it := range items {
 		if it.who == nobody && !it.atLeast && it.seen > 0 {
@@ -48,21 +48,8 @@ func (l *lattice) glances() map[string]glance {
 	if cuts < leastCuts {
 		return nil
 	}
-	likeliest, first, regrown := math.Inf(-1), 1.0, 1.0
-	for _, logStems := range l.axes[stems] {
-		for _, logRegrow := range l.axes[regrow] {
-			a, b := logStems/spread[stems].all(), logRegrow/spread[regrow].all()
-			fit := -(a*a + b*b) / 2
-			for i := range items {
-				if items[i].who == nobody {
-					fit += explains(items[i:i+1], math.Exp(logStems), math.Exp(logRegrow))
-				}
-			}
-			if fit > likeliest {
-				likeliest, first, regrown = fit, math.Exp(logStems), math.Exp(logRegrow)
-			}
-		}
-	}
+	_, likeliest, _ := likelihood(items, l.prior, func(it *item) bool { return it.who == nobody })
+	first, regrown := math.Exp(likeliest[0]), math.Exp(likeliest[1])
 	seen, expected := make(map[string]float64), make(map[string]float64)
 	for _, it := range items {
 		if it.who != nobody {

@@ -1,14 +1,15 @@
 package evidence
 
 import (
-	"cmp"
 	"math"
-	"slices"
 
+	"dewcount/core/crop"
 	"dewcount/core/growth"
+
+	"gonum.org/v1/gonum/stat/distuv"
 )
 
-// The traits in the order of the lattice's axes.
+// The traits in order.
 const (
 	pace = iota
 	stems
@@ -24,72 +25,66 @@ func (s spreads) all() float64 {
 	return math.Sqrt(s.crop*s.crop + s.variety*s.variety + s.planting*s.planting)
 }
 
-var spread = [traits]spreads{
+// A prior is what is thought of a crop's log traits before anything is on record: what they are in the middle, and how they spread.
+type prior struct {
+	middle [traits]float64
+	spread [traits]spreads
+}
+
+var usualPrior = prior{spread: [traits]spreads{
 	pace:   {0.070, 0.040, 0.045},
 	stems:  {0.25, 0.10, 0.20},
-	regrow: {0.22, 0.05, 0.15},
-}
+	regrow: {0.16, 0.05, 0.10},
+}}
 
-// The lattice's axes: points a trait, over so many standard deviations to either side.
-var points = [traits]int{pace: 23, stems: 11, regrow: 7}
+// oneStemPrior is that of a crop of one stem a plant: all that can vary is how many plants are lost. Of those that come up in its bed a farm
+// loses one in twenty, more or less (a guess).
+var oneStemPrior = prior{middle: [traits]float64{stems: -0.05}, spread: [traits]spreads{pace: usualPrior.spread[pace], stems: {0.03, 0.02, 0.05}, regrow: usualPrior.spread[regrow]}}
 
-const reach = 2.6
-
-// axis returns the log values of a trait on the lattice.
-func axis(trait int) []float64 {
-	n := points[trait]
-	values := make([]float64, n)
-	for i := range values {
-		values[i] = reach * spread[trait].all() * (2*float64(i)/float64(n-1) - 1)
+func priorOf(p *crop.Profile) *prior {
+	if p.OneStem() {
+		return &oneStemPrior
 	}
-	return values
+	return &usualPrior
 }
 
-// A lattice is how likely a planting's records are under each of its traits, up to a factor.
+// paces is how many paces are tried, over pacesReach standard deviations to either side.
+const (
+	paces      = 19
+	pacesReach = 3.3
+)
+
+// logPace returns the log of a pace that is tried.
+func (p *prior) logPace(i int) float64 {
+	return pacesReach * p.spread[pace].all() * (2*float64(i)/(paces-1) - 1)
+}
+
+// A lattice is how likely a planting's records are under each of its traits, up to a factor: for each spread and pace the likelihood of log
+// stems and log regrow as a normal distribution about its mode (Laplace's method, as in Gelman et al. 2013, ch. 4).
 type lattice struct {
-	axes       [traits][]float64
-	likelihood []float64 // by pace, then stems, then regrow
-	tempered   float64   // the power that the records were lowered to so that they leave a choice; 1 if none
-	walks      []walk    // by pace
-	best       int       // the pace that explains the records best
-	misfit     float64   // of the traits that explain the records best: the mean square of how far off they are, by their scatter
+	prior  *prior
+	walks  [len(growth.Spreads)][paces]walk
+	normal [len(growth.Spreads)][paces]normal
+	best   *walk   // that which explains the records best
+	misfit float64 // of the traits that explain the records best: the mean square of how far off they are, by their scatter
 }
 
-// An item is one number on record beside what the model expects: first stems of the first flush for each unit of the stems
-// trait, then those that recorded cuts set off for each unit of the regrow trait.
-type item struct {
-	first, regrown float64
-	seen           float64
-	size           float64 // of the negative binomial
-	weight         float64
-	atLeast        bool   // only a lower bound was seen
-	who            string // counted it; nobody for a cut
-}
-
-// A walk is what a planting's records hold against one pace: the items, those with nothing grown again first, and the log likelihood of
-// its dates.
-type walk struct {
-	items []item
-	again int // from which on something has grown again
-	dates float64
+// A normal is a likelihood of log stems and log regrow, exp(peak - x'Λx/2 + η'x).
+type normal struct {
+	peak      float64
+	precision [3]float64 // Λ: of stems, of both, of regrow
+	pull      [2]float64 // η
 }
 
 // newLattice weighs the traits by the planting's records.
 func newLattice(p *Planting) *lattice {
-	l := &lattice{}
-	for t := range traits {
-		l.axes[t] = axis(t)
-	}
+	l := &lattice{prior: priorOf(p.Course.Planting().Profile)}
 	story := p.story()
-	for _, logPace := range l.axes[pace] {
-		items, dates := p.expect(story, math.Exp(logPace))
-		// Where nothing has grown again, no regrowth explains it better: those items are looked at once.
-		slices.SortStableFunc(items, func(a, b item) int { return cmp.Compare(min(a.regrown, leastRegrown), min(b.regrown, leastRegrown)) })
-		again := slices.IndexFunc(items, func(it item) bool { return it.regrown >= leastRegrown })
-		if again < 0 {
-			again = len(items)
+	for s, spread := range growth.Spreads {
+		for i := range paces {
+			items, dates := p.expect(story, growth.Traits{Pace: math.Exp(l.prior.logPace(i)), Spread: spread})
+			l.walks[s][i] = walk{items, dates}
 		}
-		l.walks = append(l.walks, walk{items, again, dates})
 	}
 	l.weigh()
 	return l
@@ -98,12 +93,14 @@ func newLattice(p *Planting) *lattice {
 // correct reads the counts of those anew whose eyes are biased by these log factors.
 func (l *lattice) correct(biased map[string]float64) {
 	found := false
-	for _, w := range l.walks {
-		for i := range w.items {
-			if log, ok := biased[w.items[i].who]; ok {
-				w.items[i].first *= math.Exp(log)
-				w.items[i].regrown *= math.Exp(log)
-				found = true
+	for s := range l.walks {
+		for _, w := range l.walks[s] {
+			for i := range w.items {
+				if log, ok := biased[w.items[i].who]; ok {
+					w.items[i].first *= math.Exp(log)
+					w.items[i].regrown *= math.Exp(log)
+					found = true
+				}
 			}
 		}
 	}
@@ -113,108 +110,98 @@ func (l *lattice) correct(biased map[string]float64) {
 }
 
 func (l *lattice) weigh() {
-	l.tempered = 1
-	log := make([]float64, 0, points[pace]*points[stems]*points[regrow])
 	best := math.Inf(-1)
-	for a, w := range l.walks {
-		for _, logStems := range l.axes[stems] {
-			first := math.Exp(logStems)
-			plain := w.dates + explains(w.items[:w.again], first, 1)
-			for _, logRegrow := range l.axes[regrow] {
-				regrown := math.Exp(logRegrow)
-				fit := plain + explains(w.items[w.again:], first, regrown)
-				if log = append(log, fit); fit > best {
-					best, l.best, l.misfit = fit, a, misfit(w.items, first, regrown)
-				}
+	for s := range l.walks {
+		for i := range l.walks[s] {
+			w := &l.walks[s][i]
+			n, mode, fit := likelihood(w.items, l.prior, func(*item) bool { return true })
+			n.peak += w.dates
+			l.normal[s][i] = n
+			z := l.prior.logPace(i) / l.prior.spread[pace].all()
+			if fit += w.dates - z*z/2; fit > best {
+				best, l.best = fit, w
+				l.misfit = misfit(w.items, math.Exp(mode[0]), math.Exp(mode[1]))
 			}
 		}
 	}
-	l.take(log)
 }
 
-// leastRegrown is from how many stems on a number on record has something to say about regrowth.
-const leastRegrown = 0.01
-
-// expect walks through the planting's story at one pace and returns the items on record, and the log likelihood of its dates.
-func (p *Planting) expect(story []episode, pace float64) ([]item, float64) {
-	first := p.Course.NewRun(p.Clock, growth.Traits{Pace: pace, Stems: 1, Regrow: 1})
-	regrown := p.Course.NewRun(p.Clock, growth.Traits{Pace: pace, Stems: 0, Regrow: 1})
-	window := p.Course.Planting().Market
-	plants := p.Course.Planting().Plants
-	var items []item
-	dates := 0.0
-	if p.FirstBud > 0 {
-		const seenWithinDays = 3
-		expected, _ := first.FirstBud()
-		off := (expected - p.FirstBud) / seenWithinDays
-		dates = -math.Min(off*off/2, 8)
+// likelihood returns the likelihood of some of the items about where it and the prior are highest, that place, and how high they are there.
+// The place is found by Fisher's scoring (McCullagh & Nelder 1989, ch. 2), which needs no logarithms on its way.
+func likelihood(items []item, p *prior, which func(*item) bool) (n normal, at [2]float64, fit float64) {
+	middle := [2]float64{p.middle[stems], p.middle[regrow]}
+	var own [2]float64
+	for k, t := range [2]int{stems, regrow} {
+		sd := p.spread[t].all()
+		own[k] = 1 / (sd * sd)
 	}
-	counted := math.Inf(-1)
-	for _, e := range story {
-		first.To(e.at)
-		regrown.To(e.at)
-		switch {
-		case e.count != nil:
-			share := float64(e.count.Plants) / float64(plants)
-			weight := min(1, (e.at-counted)/repeatDays)
-			a, b := blurred(first.Rungs()), blurred(regrown.Rungs())
-			for k, n := range e.count.Stems {
-				items = append(items, item{first: a[k] * share, regrown: b[k] * share, seen: float64(n),
-					size: size(e.count.Plants, rungCV2), weight: weight, who: e.count.Counter})
+	at = middle
+	const steps, farthest = 12, 0.5
+	for range steps {
+		first, regrown := math.Exp(at[0]), math.Exp(at[1])
+		n.precision = [3]float64{}
+		slope := [2]float64{-own[0] * (at[0] - middle[0]), -own[1] * (at[1] - middle[1])}
+		for i := range items {
+			it := &items[i]
+			a, b := it.first*first, it.regrown*regrown
+			mean := a + b + leastExpected
+			if !which(it) || it.atLeast && mean > it.seen {
+				continue // as good as it can be: more than was taken may have stood there
 			}
-			counted = e.at
-			if e.count.Tried > 0 {
-				first.Hold(e.count.soft())
-				regrown.Hold(e.count.soft())
-			}
-		case e.cut != nil:
-			a, b := first.Ready(window, e.cut.Ahead), regrown.Ready(window, e.cut.Ahead)
-			share := e.cut.share(a + b)
-			items = append(items, item{first: a, regrown: b, seen: float64(e.cut.Taken + max(0, e.cut.Left)),
-				size: size(plants, cutCV2), weight: 1, atLeast: e.cut.Left == LeftUnknown, who: nobody})
-			first.Take(window, share, e.cut.Ahead)
-			regrown.Take(window, share, e.cut.Ahead)
-			regrown.Regrow(float64(e.cut.Taken))
-		default:
-			first.Regrow(first.Take(window, 1, e.pick.Ahead))
-			regrown.Regrow(regrown.Take(window, 1, e.pick.Ahead))
+			weight := it.weight / (mean + mean*mean/it.size)
+			off := weight * (it.seen - mean)
+			slope[0] += off * a
+			slope[1] += off * b
+			n.precision[0] += weight * a * a
+			n.precision[1] += weight * a * b
+			n.precision[2] += weight * b * b
+		}
+		step := solve([3]float64{n.precision[0] + own[0], n.precision[1], n.precision[2] + own[1]}, slope)
+		moved := 0.0
+		for k := range at {
+			step[k] = min(farthest, max(-farthest, step[k]))
+			at[k] += step[k]
+			moved = max(moved, math.Abs(step[k]))
+		}
+		const near = 1e-3
+		if moved < near {
+			break
 		}
 	}
-	return items, dates
+	// at the top of both the slope of the likelihood is the prior's, turned about
+	x := at
+	lx := [2]float64{n.precision[0]*x[0] + n.precision[1]*x[1], n.precision[1]*x[0] + n.precision[2]*x[1]}
+	for k := range x {
+		n.pull[k] = lx[k] + own[k]*(x[k]-middle[k])
+	}
+	fit = explains(items, math.Exp(x[0]), math.Exp(x[1]), which)
+	n.peak = fit + (x[0]*lx[0]+x[1]*lx[1])/2 - n.pull[0]*x[0] - n.pull[1]*x[1]
+	for k := range x {
+		fit -= own[k] * (x[k] - middle[k]) * (x[k] - middle[k]) / 2
+	}
+	return n, at, fit
 }
 
-// soft returns the share of the necks tried that failed, drawn a little towards none.
-func (c *Count) soft() float64 { return float64(c.Tried-c.Firm) / float64(c.Tried+1) }
-
-// repeatDays is how long the same stems stand where they can be counted again: a count so many days after another is news,
-// a sooner one is so in part.
-const repeatDays = 8
-
-// share returns which part of the ready stems a cut took, where the model expected so many.
-func (c *Cut) share(ready float64) float64 {
-	switch {
-	case c.Left == LeftNone:
-		return 1
-	case c.Left > 0:
-		return float64(c.Taken) / float64(c.Taken+c.Left)
-	case ready <= float64(c.Taken):
-		return 1
-	default:
-		return float64(c.Taken) / ready
-	}
+// solve returns x of Ax = b for a symmetric A, given as its first, its mixed and its last element.
+func solve(a [3]float64, b [2]float64) [2]float64 {
+	det := a[0]*a[2] - a[1]*a[1]
+	return [2]float64{(a[2]*b[0] - a[1]*b[1]) / det, (a[0]*b[1] - a[1]*b[0]) / det}
 }
 
 // leastExpected keeps one stem where none was expected from ruling out all else: rows are mixed up and buds come out of turn.
 const leastExpected = 0.3
 
-// explains returns the log likelihood of the items, up to a constant, for traits given as multipliers.
-func explains(items []item, first, regrow float64) float64 {
+// explains returns the log likelihood of some of the items, up to a constant, for traits given as multipliers.
+func explains(items []item, first, regrow float64, which func(*item) bool) float64 {
 	sum := 0.0
 	for i := range items {
 		it := &items[i]
+		if !which(it) {
+			continue
+		}
 		mean := it.first*first + it.regrown*regrow + leastExpected
 		if it.atLeast && mean > it.seen {
-			mean = it.seen + leastExpected // as good as it can be: more than was taken may have stood there
+			mean = it.seen + leastExpected
 		}
 		fit := -(it.seen + it.size) * math.Log(mean+it.size)
 		if it.seen > 0 {
@@ -225,139 +212,112 @@ func explains(items []item, first, regrow float64) float64 {
 	return sum
 }
 
-// misfit returns the weighted mean of the squares of how far the items lie from what traits expect, each by its variance.
-func misfit(items []item, first, regrow float64) float64 {
-	sum, weight := 0.0, 0.0
-	for _, it := range items {
-		mean := it.first*first + it.regrown*regrow + leastExpected
-		if it.atLeast && mean > it.seen {
-			continue
-		}
-		off := it.seen - mean
-		sum += it.weight * off * off / (mean + mean*mean/it.size)
-		weight += it.weight
+// under returns the likelihood joined with a normal prior about a middle: its middle, its precision, and the log of its weight.
+func (n *normal) under(middle, sd [2]float64) (mean [2]float64, precision [3]float64, log float64) {
+	precision = n.precision
+	pull := n.pull
+	log = n.peak
+	for k := range 2 {
+		own := 1 / (sd[k] * sd[k])
+		precision[2*k] += own
+		pull[k] += own * middle[k]
+		log -= own*middle[k]*middle[k]/2 + math.Log(sd[k])
 	}
-	return sum / max(1, weight)
+	mean = solve(precision, pull)
+	log += (mean[0]*pull[0]+mean[1]*pull[1])/2 - math.Log(precision[0]*precision[2]-precision[1]*precision[1])/2
+	return mean, precision, log
 }
 
-// leastChoice is how many lattice points, counted by their weights (Kish 1965), the records must leave open.
-const leastChoice = 6
+// message returns what the records alone speak for, for each spread.
+func (l *lattice) message() message {
+	var said message
+	sd := [2]float64{l.prior.spread[stems].all(), l.prior.spread[regrow].all()}
+	middle := [2]float64{l.prior.middle[stems], l.prior.middle[regrow]}
+	for s := range l.normal {
+		var log [paces]float64
+		var means [paces][2]float64
+		var variances [paces][2]float64
+		for i := range paces {
+			mean, h, fit := l.normal[s][i].under(middle, sd)
+			det := h[0]*h[2] - h[1]*h[1]
+			means[i], variances[i] = mean, [2]float64{h[2] / det, h[0] / det}
+			z := l.prior.logPace(i) / l.prior.spread[pace].all()
+			log[i] = fit - z*z/2
+		}
+		weights, total := weigh(log[:])
+		said.fit[s] = total
+		var first, second [traits]float64
+		for i, w := range weights {
+			x := [traits]float64{l.prior.logPace(i), means[i][0], means[i][1]}
+			v := [traits]float64{0, variances[i][0], variances[i][1]}
+			for t := range traits {
+				first[t] += w * x[t]
+				second[t] += w * (v[t] + x[t]*x[t])
+			}
+		}
+		step := l.prior.logPace(1) - l.prior.logPace(0)
+		for t := range traits {
+			variance := second[t] - first[t]*first[t]
+			if t == pace {
+				variance = max(variance, step*step/12) // the lattice knows no finer
+			}
+			own := 1 / (l.prior.spread[t].all() * l.prior.spread[t].all())
+			precision := max(0, 1/variance-own)
+			said.precision[s][t] = precision
+			if precision > 0 {
+				said.mean[s][t] = (first[t]/variance - own*l.prior.middle[t]) / precision
+			}
+		}
+	}
+	return said
+}
 
-// take turns log likelihoods into likelihoods, lowering them to a power below 1 as far as is needed to leave a choice.
-func (l *lattice) take(log []float64) {
+// weigh turns log weights into weights with a sum of 1, and returns the log of their sum.
+func weigh(log []float64) ([]float64, float64) {
 	best := math.Inf(-1)
 	for _, v := range log {
 		best = max(best, v)
 	}
-	l.likelihood = make([]float64, len(log))
-	for {
-		sum, squares := 0.0, 0.0
-		prior := l.priors([traits]float64{}, [traits]float64{spread[pace].all(), spread[stems].all(), spread[regrow].all()})
-		for i, v := range log {
-			l.likelihood[i] = math.Exp(l.tempered * (v - best))
-			a, b, c := l.split(i)
-			w := l.likelihood[i] * prior[pace][a] * prior[stems][b] * prior[regrow][c]
-			sum, squares = sum+w, squares+w*w
-		}
-		if sum*sum >= leastChoice*squares || l.tempered < 0.02 {
-			return
-		}
-		l.tempered *= 0.75
+	weights, sum := make([]float64, len(log)), 0.0
+	for i, v := range log {
+		weights[i] = math.Exp(v - best)
+		sum += weights[i]
 	}
+	for i := range weights {
+		weights[i] /= sum
+	}
+	return weights, best + math.Log(sum)
 }
 
-// split returns the places on the axes of a lattice point.
-func (l *lattice) split(i int) (a, b, c int) {
-	c = i % points[regrow]
-	i /= points[regrow]
-	return i / points[stems], i % points[stems], c
-}
-
-// priors returns normal densities, up to a factor, along each axis.
-func (l *lattice) priors(mean, sd [traits]float64) [traits][]float64 {
-	var prior [traits][]float64
-	for t := range traits {
-		prior[t] = make([]float64, points[t])
-		for i, v := range l.axes[t] {
-			z := (v - mean[t]) / sd[t]
-			prior[t][i] = math.Exp(-z * z / 2)
-		}
+// draw returns log traits of a planting with the likelihood of the records, for a spread, and a normal prior; u are three numbers in (0, 1).
+func (l *lattice) draw(spread growth.Spread, middle, sd [traits]float64, u [traits]float64) [traits]float64 {
+	var log, running [paces]float64
+	var means [paces][2]float64
+	var precisions [paces][3]float64
+	at := spread - growth.Spreads[0]
+	for i := range paces {
+		var fit float64
+		means[i], precisions[i], fit = l.normal[at][i].under([2]float64{middle[stems], middle[regrow]}, [2]float64{sd[stems], sd[regrow]})
+		z := (l.prior.logPace(i) - middle[pace]) / sd[pace]
+		log[i] = fit - z*z/2
 	}
-	return prior
-}
-
-// message returns, for each trait, the mean and the precision that the records alone speak for.
-func (l *lattice) message() message {
-	var mean, precision [traits]float64
-	var sd [traits]float64
-	for t := range traits {
-		sd[t] = spread[t].all()
-	}
-	prior := l.priors([traits]float64{}, sd)
-	var sum float64
-	var first, second [traits]float64
-	for i, v := range l.likelihood {
-		at := [traits]int{}
-		at[pace], at[stems], at[regrow] = l.split(i)
-		w := v * prior[pace][at[pace]] * prior[stems][at[stems]] * prior[regrow][at[regrow]]
-		sum += w
-		for t := range traits {
-			x := l.axes[t][at[t]]
-			first[t] += w * x
-			second[t] += w * x * x
-		}
-	}
-	for t := range traits {
-		m := first[t] / sum
-		variance := second[t]/sum - m*m
-		step := l.axes[t][1] - l.axes[t][0]
-		variance = max(variance, step*step/12) // the lattice knows no finer
-		of := 1 / (sd[t] * sd[t])
-		precision[t] = max(0, 1/variance-of)
-		if precision[t] > 0 {
-			mean[t] = m / variance / precision[t]
-		}
-	}
-	return message{mean, precision}
-}
-
-// draw returns log traits with the likelihood of the records and a normal prior; u are three numbers in [0, 1).
-func (l *lattice) draw(mean, sd [traits]float64, u [traits]float64) [traits]float64 {
-	prior := l.priors(mean, sd)
-	nb, nc := points[stems], points[regrow]
+	weights, _ := weigh(log[:])
 	sum := 0.0
-	running := make([]float64, points[pace]*nb)
-	for a, pa := range prior[pace] {
-		for b, pb := range prior[stems] {
-			row := l.likelihood[(a*nb+b)*nc : (a*nb+b+1)*nc]
-			inner := 0.0
-			for c, pc := range prior[regrow] {
-				inner += row[c] * pc
-			}
-			sum += pa * pb * inner
-			running[a*nb+b] = sum
-		}
+	for i, w := range weights {
+		sum += w
+		running[i] = sum
 	}
-	if !(sum > 0) {
-		return mean // the records rule out all that the prior leaves: keep to the prior
-	}
-	ab, restAB := pick(running, u[0]*sum)
-	row := l.likelihood[ab*nc : (ab+1)*nc]
-	inner := 0.0
-	third := make([]float64, nc)
-	for c, pc := range prior[regrow] {
-		inner += row[c] * pc
-		third[c] = inner
-	}
-	c, restC := pick(third, u[2]*inner)
-	cell := func(t, i int, within float64) float64 {
-		step := l.axes[t][1] - l.axes[t][0]
-		return l.axes[t][i] + (within-0.5)*step
-	}
+	i, within := pick(running[:], u[pace]*sum)
+	step := l.prior.logPace(1) - l.prior.logPace(0)
+	h := precisions[i]
+	x, y := distuv.UnitNormal.Quantile(u[stems]), distuv.UnitNormal.Quantile(u[regrow])
+	// The Cholesky factor of the covariance, with regrow last.
+	det := h[0]*h[2] - h[1]*h[1]
+	sdStems := math.Sqrt(h[2] / det)
 	return [traits]float64{
-		pace:   cell(pace, ab/nb, restAB),
-		stems:  cell(stems, ab%nb, u[1]),
-		regrow: cell(regrow, c, restC),
+		pace:   l.prior.logPace(i) + (within-0.5)*step,
+		stems:  means[i][0] + sdStems*x,
+		regrow: means[i][1] - h[1]/det/sdStems*x + y/math.Sqrt(h[2]),
 	}
 }
 

@@ -272,15 +272,23 @@ func (s *Stand) season(i int, r *life, all []day.Day, of uses, chance *chance, o
 			at := m*s.farm.Draws + d
 			now.CopyTo(&run, clock)
 			run.Forget(all[lives-1].At(s.farm.PickHour), of.first)
+			left := math.Inf(1) // stems of crops that have one a plant; more than are left cannot come
+			if p.Growth.Profile.OneStem() {
+				left = p.Sound * run.Left()
+			}
+			coming := left
 			for j := before; j < lives; j++ {
 				run.To(all[j].At(s.farm.PickHour))
 				if at%2 == 0 { // half of the samples do for what is only looked at
 					for _, u := range of.own {
-						out.put(j, u, at/2, p.Sound*run.Ready(p.Windows[u], 0), chance)
+						out.put(j, u, at/2, p.Sound*run.Ready(p.Windows[u], 0), coming, chance)
 					}
 				}
 				cut := p.Sound * run.Cut(p.Growth.Market, 1)
-				whole := chance.whole(cut, at, j)
+				whole := chance.whole(cut*share(left, coming), left, at, j)
+				if coming < math.Inf(1) {
+					left, coming = left-float64(whole), max(leastComing, coming-cut)
+				}
 				for _, u := range of.same {
 					out.mean[j][u] += cut
 					out.stems[j][u][at] = whole
@@ -290,16 +298,16 @@ func (s *Stand) season(i int, r *life, all []day.Day, of uses, chance *chance, o
 				now.CopyTo(&run, clock)
 				for j := before; j < lives; j++ {
 					run.To(all[j].At(s.farm.PickHour))
-					out.put(j, u, at, p.Sound*run.Cut(p.Windows[u], 1), chance)
+					out.put(j, u, at, p.Sound*run.Cut(p.Windows[u], 1), math.Inf(1), chance)
 				}
 			}
 		}
 	}
 }
 
-func (s *samples) put(pick int, u crop.Use, at int, expected float64, c *chance) {
+func (s *samples) put(pick int, u crop.Use, at int, expected, left float64, c *chance) {
 	s.mean[pick][u] += expected
-	s.stems[pick][u][at] = c.whole(expected, at, pick)
+	s.stems[pick][u][at] = c.whole(expected, left, at, pick)
 }
 
 // lastPick returns how many of the pick days a season of planting i lives to see in member m.
@@ -315,68 +323,4 @@ func (s *Stand) lastPick(i int, r *life, m int, picks []day.Day) int {
 		}
 	}
 	return len(picks)
-}
-
-// chance turns expected stems into whole ones: what a row gives scatters about what is expected of it, by a factor that is
-// shared by a pick and by pure chance in each stem.
-type chance struct{ u, z, factor []float64 }
-
-// pickCV is how much a whole pick scatters about what is expected, as a coefficient of variation: dew, pests and a picker's eye.
-const pickCV = 0.12
-
-// chances is how many numbers a planting's chance has; a prime, so that picks do not fall into step.
-const chances = 4093
-
-func newChance(seed uint64, planting string) *chance {
-	h := fnv.New64a()
-	h.Write([]byte("chance\x00" + planting))
-	random := rand.New(rand.NewPCG(seed, h.Sum64()))
-	c := &chance{make([]float64, chances), make([]float64, chances), make([]float64, chances)}
-	sd := math.Sqrt(math.Log(1 + pickCV*pickCV))
-	for i := range c.u {
-		c.u[i] = (float64(i) + 0.5) / chances
-		c.z[i] = distuv.UnitNormal.Quantile(c.u[i])
-		c.factor[i] = math.Exp(sd*random.NormFloat64() - sd*sd/2)
-	}
-	random.Shuffle(chances, func(i, j int) {
-		c.u[i], c.u[j] = c.u[j], c.u[i]
-		c.z[i], c.z[j] = c.z[j], c.z[i]
-	})
-	return c
-}
-
-// noStems holds the chance that none comes where mean stems are expected, in steps of a 64th.
-var noStems = func() (table [64*manyStems + 2]float64) {
-	for i := range table {
-		table[i] = math.Exp(-float64(i) / 64)
-	}
-	return table
-}()
-
-// noStem returns exp(-mean) for a mean of 0 to manyStems, to 4 digits: this is the innermost loop of a forecast.
-func noStem(mean float64) float64 {
-	place := 64 * mean
-	i := int(place)
-	return noStems[i] + (place-float64(i))*(noStems[i+1]-noStems[i])
-}
-
-// manyStems is from where on a Poisson number is taken as normal.
-const manyStems = 30
-
-// whole returns whole stems for an expectation; more expected is never fewer whole.
-func (c *chance) whole(expected float64, at, pick int) int32 {
-	i := (at + pick*1021) % chances
-	mean := expected * c.factor[i]
-	if mean >= manyStems {
-		return int32(max(0, mean+math.Sqrt(mean)*c.z[i]+0.5))
-	}
-	if mean < 1e-6 {
-		return 0
-	}
-	n, p := int32(0), noStem(mean)
-	for sum := p; sum < c.u[i] && n < 4*manyStems; sum += p {
-		n++
-		p *= mean / float64(n)
-	}
-	return n
 }

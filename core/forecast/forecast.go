@@ -134,7 +134,7 @@ func New(farm *Farm, before *Stand) *Stand {
 		}
 		for _, season := range seasons[i] {
 			r := &life{season: season, clocks: s.sky.clocks(p.Growth.Profile, p.Cover)}
-			place := growth.Place{Latitude: farm.Outlook.Latitude, Lengths: s.sky.lengths, Bench: p.Bench}
+			place := growth.Place{Latitude: farm.Outlook.Latitude, Lengths: s.sky.lengths, Shapes: s.sky.shapes, Bench: p.Bench}
 			r.course = growth.NewCourse(season.Planting, place, farm.BoxCd)
 			over := farm.isOver(p, &r.season)
 			r.died, r.frost = s.sky.frosts(p, r, over)

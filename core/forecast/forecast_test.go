@@ -367,3 +367,27 @@ func TestWhatIsLongOverOnlyTeaches(t *testing.T) {
 		t.Errorf("its dates are %v, and were %v", b, a)
 	}
 }
+
+// A plant of one stem gives one: however the picks turn out, in no weather and with no traits are there more stems in all than plants, and most
+// plants give theirs.
+func TestOneStemAPlant(t *testing.T) {
+	farm := meadow(3)
+	farm.Plantings = farm.Plantings[2:]
+	p := &farm.Plantings[0]
+	p.Growth.Plants, p.Growth.Started = 160, day.Must("2026-05-12")
+	forecast := New(farm, nil).Forecast()
+	all := make([]int32, farm.Members*farm.Draws)
+	for j := range forecast.PickDays {
+		for i, n := range forecast.Samples(0, j, crop.Market) {
+			all[i] += n
+		}
+	}
+	middle := slices.Clone(all)
+	slices.Sort(middle)
+	if most := middle[len(middle)-1]; most > 160 {
+		t.Errorf("%d stems of 160 plants", most)
+	}
+	if half := middle[len(middle)/2]; half < 100 || middle[0] == middle[len(middle)-1] {
+		t.Errorf("as often more as fewer than %d stems of 160 plants, from %d to %d", half, middle[0], middle[len(middle)-1])
+	}
+}

@@ -16,6 +16,7 @@ type sky struct {
 	near     int // days that every forecast needs; what lies beyond is worked out when a date is asked for
 	latitude float64
 	lengths  *climate.DayLengths
+	shapes   *growth.Shapes
 	past     climate.Series
 	cold     climate.Series // the past as a frost may have come in it unseen
 	members  []climate.Series
@@ -56,7 +57,7 @@ func newSky(f *Farm, first day.Day) (*sky, int) {
 	}
 	return &sky{
 		near:     min(f.reach(), max(margin, f.To.Sub(f.From)+margin)),
-		latitude: f.Outlook.Latitude, lengths: climate.DayLengthsAt(f.Outlook.Latitude),
+		latitude: f.Outlook.Latitude, lengths: climate.DayLengthsAt(f.Outlook.Latitude), shapes: growth.NewShapes(),
 		past: past, cold: cold, members: f.Outlook.Members(f.Members, f.reach(), f.Seed),
 		hourly: make(map[Cover]*hours), byCrop: make(map[clockKey]*clocksOf),
 	}, missing

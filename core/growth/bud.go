@@ -26,10 +26,10 @@ const flushSteps = 240
 
 // newFlush returns the flush of a profile whose buds are held back by delayCd. Plants differ by the profile's spread of the
 // time to the first bud; a plant's further stems follow its first within staggerCd, evenly.
-func newFlush(p *crop.Profile, delayCd float64) *flush {
+func newFlush(p *crop.Profile, delayCd float64, spread Spread) *flush {
 	mean := p.BudCd + delayCd
 	sd := p.SpreadCV * (p.EmergeCd + mean)
-	early, late, lateShare := stagger(p)
+	early, late, lateShare := spread.of(p).stagger(p)
 	f := &flush{leadCd: mean, leadVar: sd * sd}
 	f.stepCd = (mean + 5*sd + late) / (flushSteps - 1)
 	shape, scale := mean*mean/f.leadVar, f.leadVar/mean
@@ -62,17 +62,16 @@ func newFlush(p *crop.Profile, delayCd float64) *flush {
 }
 
 // stagger returns over how many °Cd a plant's stems of the first flush follow each other, over how many its later side stems
-// come where it does not come again, and the share that those are. The table gives no number for it: a third of a
-// regrowth, or a quarter of the bloom.
-func stagger(p *crop.Profile) (early, late, lateShare float64) {
+// come where it does not come again, and the share that those are.
+func (u unevenness) stagger(p *crop.Profile) (early, late, lateShare float64) {
 	switch p.Yield.Habit {
 	case crop.Single:
 		return 0, 0, 0
 	case crop.Again:
-		return p.Yield.RegrowCd / 3, 0, 0
+		return u.ofRegrowth * p.Yield.RegrowCd, 0, 0
 	default:
 		later := 1 - p.Yield.FirstStems/p.Yield.SeasonStems
-		return p.Yield.FloweringCd / 4, p.Yield.FloweringCd, max(0, later)
+		return u.ofBloom * p.Yield.FloweringCd, p.Yield.FloweringCd, max(0, later)
 	}
 }
 

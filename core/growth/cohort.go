@@ -28,12 +28,12 @@ var (
 	speedNode  = [speeds]float64{-math.Sqrt(3), 0, math.Sqrt(3)}
 )
 
-func newCohort(p *crop.Profile, firstCd, boxCd, pace float64) cohort {
+func newCohort(p *crop.Profile, firstCd, boxCd float64, t Traits) cohort {
 	c := cohort{firstCd: firstCd, boxCd: boxCd}
 	c.refill()
 	for v := range speeds {
-		for k, cd := range p.OnRungCd() {
-			c.reached[v][k] = cd * pace * (1 + ladderCV*speedNode[v])
+		for k, cd := range t.Spread.of(p).reached(p, speedNode[v]) {
+			c.reached[v][k] = cd * t.Pace
 		}
 	}
 	return c

@@ -11,9 +11,11 @@ import (
 type Course struct {
 	p              Planting
 	place          Place
-	plain, pinched *flush
-	firstFlush     float64 // stems, unpinched
-	regrowth       float64 // shoots a cut stem is followed by, at full vigour
+	plain, pinched *flushes // pinched is nil where nothing is
+	firstFlush     float64  // stems, unpinched
+	regrowth       float64  // shoots a cut stem is followed by, at full vigour
+	onceLess       float64  // what cuts of the first flush are followed by, of what those of later ones are
+	vigour         *vigour  // nil for what does not come again
 	regrowCd       float64
 	firstBudCd     float64 // the way to the bud of the plants' first tenth
 	boxCd          float64
@@ -28,7 +30,7 @@ const BoxCd = 12
 func NewCourse(p Planting, place Place, boxCd float64) *Course {
 	y := p.Profile.Yield
 	checkCd, fewer := p.rootBound()
-	c := &Course{p: p, place: place, boxCd: boxCd, plain: newFlush(p.Profile, checkCd)}
+	c := &Course{p: p, place: place, boxCd: boxCd, plain: place.Shapes.flushesOf(p.Profile, checkCd)}
 	if from, needs := p.chillFrom(place.Latitude); needs {
 		c.chillFrom, c.chillNeed = from, float64(p.Profile.ChillDays)
 	}
@@ -37,19 +39,20 @@ func NewCourse(p Planting, place Place, boxCd float64) *Course {
 		perPlant = y.SeasonStems
 	}
 	c.firstFlush = float64(p.Plants) * perPlant * fewer
-	c.regrowth, c.regrowCd = y.ShootsPerCut, y.RegrowCd
+	c.regrowth, c.regrowCd, c.onceLess = y.ShootsPerCut, y.RegrowCd, 1
+	c.vigour = place.Shapes.vigourOf(p.Profile, p.Market.From)
 	if p.KeepBuds {
 		c.regrowth, c.regrowCd = c.regrowth*keepBudsMore, c.regrowCd*keepBudsSooner
 	}
 	if c.pinchedShare() > 0 {
-		c.pinched = newFlush(p.Profile, checkCd+p.Profile.Pinch.DelayCd)
-		c.regrowth /= math.Pow(c.pinchGain(), laterFlush)
+		c.pinched = place.Shapes.flushesOf(p.Profile, checkCd+p.Profile.Pinch.DelayCd)
+		c.onceLess = math.Pow(c.pinchGain(), -laterFlush)
 	}
 	const tenth = 0.1
 	if plain := 1 - c.pinchedShare(); plain > tenth {
-		c.firstBudCd = c.plain.plantsCd(tenth / plain)
+		c.firstBudCd = c.plain.of(Usual).plantsCd(tenth / plain)
 	} else {
-		c.firstBudCd = c.pinched.plantsCd(tenth)
+		c.firstBudCd = c.pinched.of(Usual).plantsCd(tenth)
 	}
 	return c
 }
@@ -124,7 +127,30 @@ func (c *Course) emergence(clock Clock, pace float64) (float64, bool) {
 		}
 		need -= perDay * (out - start)
 	}
+	if c.p.Method == crop.Direct {
+		return seedBed(clock, start, need)
+	}
 	return clock.Warmth.When(clock.Warmth.At(out) + need)
+}
+
+// The sun warms the bare soil of a seed bed over the mean of the air, by day most of all. Guesses of ours: seedBedC °Cd a day more, and less
+// on days that bring less than seedBedFullCd, much of which lie below the crop's base.
+const (
+	seedBedC      = 2
+	seedBedFullCd = 4
+)
+
+// seedBed returns when seed sown at an instant has felt so much warmth in its bed, and whether that comes within the days of the clock.
+func seedBed(clock Clock, at, needCd float64) (float64, bool) {
+	for end := clock.Warmth.End().At(0); at < end; at++ {
+		air := clock.Warmth.At(at+1) - clock.Warmth.At(at)
+		felt := air + seedBedC*min(1, air/seedBedFullCd)
+		if felt >= needCd {
+			return at + needCd/felt, true
+		}
+		needCd -= felt
+	}
+	return 0, false
 }
 
 // chilled returns when the planting's need of chill is met, an instant long ago where it has none, and whether that comes within

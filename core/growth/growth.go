@@ -57,34 +57,35 @@ func (p *Planting) Begins() day.Day {
 	return p.Rested
 }
 
-// Traits are what nobody knows of a planting beforehand, as multipliers of the profile's values.
+// Traits are what nobody knows of a planting beforehand: multipliers of the profile's values, and its spread.
 type Traits struct {
 	Pace   float64 // of every thermal time: 1.1 is a tenth slower
 	Stems  float64 // of the stems of the first flush
 	Regrow float64 // of the shoots that follow a cut
+	Spread Spread
 }
 
 // A Place is what surrounds a planting beside its weather.
 type Place struct {
 	Latitude float64 // degrees north
 	Lengths  *climate.DayLengths
+	Shapes   *Shapes          // shared with other plantings; may be nil
 	Bench    climate.Extremes // of the nursery after emergence
 }
 
-// A Clock is what a crop has felt in its bed under one weather: Warmth moves every phase, Light the way to the bud alone, where
-// day length has its say; both are in °Cd of the crop's response. Chill counts cold days for a crop that needs them, and is nil
-// for others.
-type Clock struct{ Warmth, Light, Chill *climate.Sum }
+// A Clock is what a crop has felt in its bed under one weather, in °Cd of its response: Warmth moves it until its shoots show, Light on
+// the way to the bud, where day length has its say, and Bloom from the bud on, where low light does. Chill counts cold days for a crop
+// that needs them, and is nil for others.
+type Clock struct {
+	Warmth, Light, Bloom, Chill *climate.Sum
+	curve                       *climate.Curve
+}
 
 // ChillMeanC is the mean temperature in °C up to which a day counts as cold, as the crop table has it.
 const ChillMeanC = 9
 
-// The kept spreads of what the table gives as a mean, as coefficients of variation: of a stem's way up the ladder and of the
-// time until a cut plant has buds again.
-const (
-	ladderCV = 0.11
-	regrowCV = 0.25
-)
+// regrowCV is the coefficient of variation of the warmth until a cut plant has buds again; the table gives the mean.
+const regrowCV = 0.25
 
 // keepBudsSooner and keepBudsMore are what cutting high changes in regrowth, as the crop table's notes give them.
 const (
@@ -104,16 +105,23 @@ func Clocks(p *crop.Profile, lengths *climate.DayLengths, past *Clock, weather *
 		}
 		return climate.NewSum(weather.First, 0, len(weather.Hours))
 	}
-	clock := Clock{Warmth: next(func(c *Clock) *climate.Sum { return c.Warmth })}
+	clock := Clock{Warmth: next(func(c *Clock) *climate.Sum { return c.Warmth }), Bloom: next(func(c *Clock) *climate.Sum { return c.Bloom })}
+	if past != nil {
+		clock.curve = past.curve
+	} else {
+		clock.curve = p.Response.Curve()
+	}
 	clock.Light = clock.Warmth
 	sunless := p.Daylength.Kind == "neutral" || p.Steered()
 	if !sunless {
 		clock.Light = next(func(c *Clock) *climate.Sum { return c.Light })
 	}
 	for i := range weather.Hours {
-		clock.Warmth.Add(p.Response, &weather.Hours[i], 1)
+		warmth, yearDay := clock.curve.Warmth(&weather.Hours[i]), weather.First.Add(i).YearDay()
+		clock.Warmth.Add(warmth, 1)
+		clock.Bloom.Add(warmth, inLight(lengths.SunMJ(yearDay)))
 		if !sunless {
-			clock.Light.Add(p.Response, &weather.Hours[i], p.Daylength.Rate(lengths.On(weather.First.Add(i).YearDay())))
+			clock.Light.Add(warmth, p.Daylength.Rate(lengths.On(yearDay)))
 		}
 	}
 	if p.ChillDays > 0 {

@@ -34,7 +34,7 @@ func sown(p *crop.Profile, started string) Planting {
 	return Planting{Profile: p, Market: market, Method: crop.Direct, Plants: 40, Started: day.Must(started)}
 }
 
-var plainTraits = Traits{1, 1, 1}
+var plainTraits = Traits{Pace: 1, Stems: 1, Regrow: 1}
 
 func TestStemsAreKept(t *testing.T) {
 	for _, id := range []string{"zinnia-tall", "sunflower-single", "cornflower", "amaranth-hanging"} {
@@ -42,7 +42,7 @@ func TestStemsAreKept(t *testing.T) {
 		planting := sown(p, "2026-05-10")
 		planting.Pinched, planting.PinchedShare = day.Must("2026-06-10"), 0.5
 		clock, lengths := steady(p, day.Must("2026-05-01"), climate.Extremes{TminC: 12, TmaxC: 25}, 46.9)
-		run := NewCourse(planting, Place{Lengths: lengths}, BoxCd).NewRun(clock, Traits{1.05, 1.2, 0.9})
+		run := NewCourse(planting, Place{Lengths: lengths}, BoxCd).NewRun(clock, Traits{Pace: 1.05, Stems: 1.2, Regrow: 0.9})
 		whole, cut := run.ToCome(), 0.0
 		for d := day.Must("2026-05-10"); d.Before(day.Must("2026-10-30")); d = d.Add(1) {
 			run.To(d.At(8))
@@ -72,7 +72,7 @@ func TestStemsAreKept(t *testing.T) {
 // time, for the share of plants of a single-stem crop that have budded.
 func TestFlushIsTheBoxcarTrain(t *testing.T) {
 	p := profile(t, "sunflower-single")
-	f := newFlush(p, 0)
+	f := newFlush(p, 0, Usual)
 	boxes := int(math.Round(f.leadCd * f.leadCd / f.leadVar))
 	train := make([]float64, boxes)
 	train[0] = 1
@@ -93,23 +93,24 @@ func TestFlushIsTheBoxcarTrain(t *testing.T) {
 	}
 }
 
-// Worked by hand: 18 °C all day is 13 °Cd above a base of 5. Emergence takes 95, the bud 470 and the rungs to `third` 304: the
-// average stem stands there after 869/13 = 66.8 days.
+// Worked by hand: with a base of 5, an optimum of 25 and a ceiling of 40, 18 °C are (22/15) (13/20)^(4/3) of the optimum, which gives 15.12
+// so that 15 °C give 10: 12.49 °Cd a day, and 2 more in a seed bed. Emergence takes 95, the bud 470 and the rungs to third open 304: the
+// average stem stands there after 95/14.49 + 774/12.49 = 68.5 days.
 func TestSteadyWarmthByHand(t *testing.T) {
 	p := profile(t, "sunflower-single")
 	planting := sown(p, "2026-05-10")
 	clock, lengths := steady(p, day.Must("2026-05-01"), climate.Extremes{TminC: 18, TmaxC: 18}, 46.9)
 	run := NewCourse(planting, Place{Lengths: lengths}, BoxCd).NewRun(clock, plainTraits)
 	emerged, ok := run.Emerged()
-	if want := planting.Started.At(12) + 95./13; !ok || math.Abs(emerged-want) > 1e-6 {
-		t.Errorf("emerged %v days after the start, want %v", emerged-planting.Started.At(12), 95./13)
+	if want := planting.Started.At(12) + 95/14.4855; !ok || math.Abs(emerged-want) > 1e-3 {
+		t.Errorf("emerged %v days after the start, want %v", emerged-planting.Started.At(12), 95/14.4855)
 	}
 	half := float64(planting.Plants) / 2
 	for !(run.Standing(crop.Window{From: crop.Third, To: crop.Spent}) >= half) {
 		run.To(run.at + 0.1)
 	}
-	if got := run.at - planting.Started.At(12); math.Abs(got-869./13) > 1 {
-		t.Errorf("half of the stems are a third open after %.1f days, want %.1f", got, 869./13)
+	if got := run.at - planting.Started.At(12); math.Abs(got-68.55) > 1 {
+		t.Errorf("half of the stems are a third open after %.1f days, want 68.5", got)
 	}
 }
 
@@ -191,19 +192,115 @@ func TestSeasonStemsComeAgain(t *testing.T) {
 		if p.Yield.Habit != crop.Again || !p.HasStart(crop.Direct) || p.Life == "hardy-annual" || p.Pinch.Policy == "always" {
 			continue
 		}
-		clock, lengths := steady(p, day.Must("2026-04-20"), climate.Extremes{TminC: 14, TmaxC: 26}, 44)
-		planting := sown(p, "2026-05-01")
-		run := NewCourse(planting, Place{Lengths: lengths}, BoxCd).NewRun(clock, plainTraits)
-		cut := 0.0
-		for d := planting.Started; d.Before(planting.Started.Add(220)); d = d.Add(1) {
-			if d.Weekday() == 2 || d.Weekday() == 5 {
-				run.To(d.At(8))
-				cut += run.Cut(planting.Market, 1)
-			}
-		}
-		if each := cut / 40; each < 0.6*p.Yield.SeasonStems || each > 1.6*p.Yield.SeasonStems {
+		if each := cutThrough(p, sown(p, "2026-05-01"), nil) / 40; each < 0.7*p.Yield.SeasonStems || each > 1.2*p.Yield.SeasonStems {
 			t.Errorf("%s: %.1f stems a plant, the table says %v", p.ID, each, p.Yield.SeasonStems)
 		}
+	}
+}
+
+// cutThrough returns the stems that are cut of a planting twice a week through a warm summer, and shows each day's.
+func cutThrough(p *crop.Profile, planting Planting, show func(d day.Day, cut float64)) float64 {
+	clock, lengths := steady(p, day.Must("2026-04-20"), climate.Extremes{TminC: 14, TmaxC: 26}, 44)
+	run := NewCourse(planting, Place{Lengths: lengths}, BoxCd).NewRun(clock, plainTraits)
+	sum := 0.0
+	for d := planting.Started; d.Before(planting.Started.Add(170)); d = d.Add(1) {
+		if d.Weekday() == 2 || d.Weekday() == 5 {
+			run.To(d.At(8))
+			cut := run.Cut(planting.Market, 1)
+			if sum += cut; show != nil {
+				show(d, cut)
+			}
+		}
+	}
+	return sum
+}
+
+// A pinched plant has more stems in its first flush and loses part of the gain again in the second, once: no later flush falls below that of a
+// plain one, which goes the same way a little earlier.
+func TestPinchingLosesItsGainOnce(t *testing.T) {
+	p := profile(t, "zinnia-tall")
+	pinched := sown(p, "2026-05-01")
+	pinched.Pinched, pinched.PinchedShare = day.Must("2026-05-25"), 1
+	plain, more := cutThrough(p, sown(p, "2026-05-01"), nil), cutThrough(p, pinched, nil)
+	gain := p.Pinch.StemsFactor
+	if kept := more / plain; !(kept > 1.02 && kept < gain) {
+		t.Errorf("a pinched row gives %.2f times a plain one's stems; its first flush %.2f times", kept, gain)
+	}
+	late := func(of *float64) func(day.Day, float64) {
+		return func(d day.Day, cut float64) {
+			if d.After(day.Must("2026-08-25")) {
+				*of += cut
+			}
+		}
+	}
+	var plainLate, pinchedLate float64
+	cutThrough(p, sown(p, "2026-05-01"), late(&plainLate))
+	cutThrough(p, pinched, late(&pinchedLate))
+	if pinchedLate < plainLate {
+		t.Errorf("in late summer a pinched row gives %.0f stems, a plain one %.0f", pinchedLate, plainLate)
+	}
+}
+
+// Worked by hand for rungs of 100 and 50 °Cd, of which each differs by 0.2 and the whole by 0.1: after the first the standard deviation is
+// √(20² + 10²) = 22.4, after the second √(20² + 10² + 15²) = 26.9.
+func TestLongRungsSpreadMost(t *testing.T) {
+	p := new(crop.Profile)
+	p.RungsCd = [crop.Rungs - 1]float64{100, 50}
+	got := unevenness{rungCV: 0.2, stemCV: 0.1}.reached(p, -1)
+	if math.Abs(got[1]-(100-22.36)) > 0.01 || math.Abs(got[2]-(150-26.93)) > 0.01 {
+		t.Errorf("stems a standard deviation quicker stand there after %.2f and %.2f °Cd, want 77.64 and 123.07", got[1], got[2])
+	}
+	for _, s := range Spreads {
+		for _, e := range croptable.Shipped() {
+			for v := range speeds {
+				reached := s.of(e.Profile()).reached(e.Profile(), speedNode[v])
+				for k := range reached[1:] {
+					if reached[k+1] <= reached[k] {
+						t.Fatalf("%s: rung %d is reached after %.1f °Cd, the one before after %.1f", e.ID, k+1, reached[k+1], reached[k])
+					}
+				}
+			}
+		}
+	}
+}
+
+// Vigour never rises as a bloom gets older, is at its most when it begins, and has ended when the longest has.
+func TestVigourFalls(t *testing.T) {
+	for _, e := range croptable.Shipped() {
+		p := e.Profile()
+		v := (*Shapes)(nil).vigourOf(p, crop.Half)
+		if v == nil {
+			continue
+		}
+		last := v.at(0)
+		if last < 1/mostLevel-1e-9 || last > mostLevel+1e-9 {
+			t.Errorf("%s: begins with a vigour of %.2f", e.ID, last)
+		}
+		for cd := 10.0; cd < 2*p.Yield.FloweringCd; cd += 10 {
+			if now := v.at(cd); now > last+1e-9 || now < 0 {
+				t.Fatalf("%s: vigour is %v after %v °Cd and %v before", e.ID, now, cd, last)
+			} else {
+				last = now
+			}
+		}
+		if last != 0 {
+			t.Errorf("%s: vigour is %v long after the bloom", e.ID, last)
+		}
+	}
+}
+
+// Worked by hand: half of the shoots at 14 MJ; a midsummer of 40 leaves all but two in a thousand, (14/40)^6; at 7, one in 65, 2^6.
+func TestLightThinsAutumn(t *testing.T) {
+	for mj, want := range map[float64]float64{14: 0.5, 40: 1 / (1 + 0.001838), 7: 1. / 65} {
+		if got := lit(mj); math.Abs(got-want) > 1e-4 {
+			t.Errorf("at %v MJ %.4f of the shoots are fed, want %.4f", mj, got, want)
+		}
+		if pace := inLight(mj); math.Abs(pace-(0.55+0.45*want)) > 1e-4 {
+			t.Errorf("at %v MJ stems go at %.4f of their pace", mj, pace)
+		}
+	}
+	if got := lit(0); got > 1e-9 || math.IsNaN(got) {
+		t.Errorf("in the polar night %v of the shoots are fed", got)
 	}
 }
 
@@ -224,7 +321,7 @@ func TestCorrectMakesWhatWasSeen(t *testing.T) {
 			t.Errorf("rung %d: %.1f stems, want %.1f", k, got, want[k])
 		}
 	}
-	if math.Abs(run.ToCome()-toCome) > 0.3 { // the box that is still filling lies on both sides
+	if math.Abs(run.ToCome()-toCome) > 0.6 { // the box that is still filling lies on both sides
 		t.Errorf("a count changed what is still to come from %.2f to %.2f", toCome, run.ToCome())
 	}
 }
@@ -259,7 +356,7 @@ func TestKeptBudsComeSoonerAndMore(t *testing.T) {
 	after := func(keep bool) (soon, all float64) {
 		planting := sown(p, "2026-05-10")
 		planting.KeepBuds = keep
-		run := NewCourse(planting, Place{Lengths: lengths}, BoxCd).NewRun(clock, Traits{1, 0, 1})
+		run := NewCourse(planting, Place{Lengths: lengths}, BoxCd).NewRun(clock, Traits{Pace: 1, Stems: 0, Regrow: 1})
 		run.To(day.Must("2026-07-25").At(8))
 		run.Regrow(100)
 		run.To(run.at + 11)

@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"dewcount/core/crop"
+	"dewcount/core/day"
 )
 
 // A Run is a planting under one set of traits and one weather, at one instant. It is moved forward only.
@@ -19,6 +20,7 @@ type Run struct {
 	colourCd          float64 // the warmth at which the average plant showed colour; +Inf before
 	at, nowCd         float64
 	gone              float64 // stems that Cut has taken
+	answered          float64 // stems that Regrow was told of
 	firstCut, lastCut float64 // instants; 0 before
 	heldCd            float64 // warmth for which stems in the window are left to firm up
 	forgetCd          float64 // shoots that bud beyond this warmth are not grown; +Inf for all
@@ -28,7 +30,7 @@ type Run struct {
 // NewRun returns the planting on the morning it is started, under a weather.
 func (c *Course) NewRun(clock Clock, traits Traits) *Run {
 	r := &Run{Course: c, traits: traits, at: c.p.Begins().At(0), colourCd: math.Inf(1), forgetCd: math.Inf(1)}
-	r.cohort = newCohort(c.p.Profile, clock.Warmth.At(max(c.p.Out().At(0), c.p.Begins().At(0))), c.boxCd, traits.Pace)
+	r.cohort = newCohort(c.p.Profile, clock.Bloom.At(max(c.p.Out().At(0), c.p.Begins().At(0))), c.boxCd, traits)
 	r.follow(clock)
 	return r
 }
@@ -44,7 +46,7 @@ func (r *Run) CopyTo(to *Run, clock Clock) {
 
 func (r *Run) follow(clock Clock) {
 	r.clock = clock
-	r.nowCd = clock.Warmth.At(r.at)
+	r.nowCd = clock.Bloom.At(r.at)
 	if r.budsFrom > 0 && r.budsFrom <= r.at {
 		return // it began in the past that both weathers share
 	}
@@ -65,7 +67,7 @@ func (r *Run) follow(clock Clock) {
 		r.sinceCd -= r.benchCd(r.emerged)
 	}
 	r.budsFrom = r.growsFrom
-	if at, ok := clock.Light.When(r.sinceCd + r.plain.beginsCd*r.traits.Pace); ok {
+	if at, ok := clock.Light.When(r.sinceCd + r.plain.of(r.traits.Spread).beginsCd*r.traits.Pace); ok {
 		r.budsFrom = max(r.budsFrom, at)
 	} else {
 		r.budsFrom = math.Inf(1)
@@ -91,7 +93,7 @@ const budStepDays = 2
 func (r *Run) To(instant float64) {
 	if r.at < r.budsFrom {
 		r.at = min(instant, max(r.at, r.growsFrom, math.Floor(r.budsFrom)))
-		r.nowCd = r.clock.Warmth.At(r.at)
+		r.nowCd = r.clock.Bloom.At(r.at)
 	}
 	for r.at < instant && r.growing() {
 		step := min(instant, math.Floor(r.at)+budStepDays)
@@ -101,7 +103,7 @@ func (r *Run) To(instant float64) {
 		r.bud(step)
 	}
 	r.at = max(r.at, instant)
-	r.nowCd = r.clock.Warmth.At(r.at)
+	r.nowCd = r.clock.Bloom.At(r.at)
 }
 
 // growing tells whether buds of the first flush are still to come under this weather.
@@ -111,20 +113,17 @@ func (r *Run) growing() bool {
 }
 
 func (r *Run) bud(until float64) {
-	cd := r.clock.Warmth.At(until)
+	cd := r.clock.Bloom.At(until)
 	if until >= r.growsFrom {
-		light := cd
-		if r.clock.Light != r.clock.Warmth {
-			light = r.clock.Light.At(until)
-		}
+		light := r.clock.Light.At(until)
 		way := (light - r.sinceCd) / r.traits.Pace
 		from := r.nowCd
 		if r.at < r.growsFrom {
 			from = cd // what budded on the bench stands there on the first day in the bed
 		}
-		r.flushTo(0, r.plain, 1-r.pinchedShare(), way, from, cd)
+		r.flushTo(0, r.plain.of(r.traits.Spread), 1-r.pinchedShare(), way, from, cd)
 		if r.pinched != nil {
-			r.flushTo(1, r.pinched, r.pinchedShare()*r.p.Profile.Pinch.StemsFactor, way, from, cd)
+			r.flushTo(1, r.pinched.of(r.traits.Spread), r.pinchedShare()*r.p.Profile.Pinch.StemsFactor, way, from, cd)
 		}
 		if math.IsInf(r.colourCd, 1) && way >= r.leadCd() {
 			r.colourCd = cd + r.cohort.reached[1][crop.Colour]
@@ -135,7 +134,7 @@ func (r *Run) bud(until float64) {
 
 // leadCd returns the way of the average plant to its first bud.
 func (r *Run) leadCd() float64 {
-	return r.plain.leadCd + r.pinchedShare()*r.p.Profile.Pinch.DelayCd
+	return r.plain.of(r.traits.Spread).leadCd + r.pinchedShare()*r.p.Profile.Pinch.DelayCd
 }
 
 // flushTo forms what buds of a flush between the warmths from and cd, the last on a way that light has weighted.
@@ -160,7 +159,7 @@ func (r *Run) Ready(w crop.Window, ahead float64) float64 {
 func (r *Run) reach(ahead float64) reach {
 	by := reach{heldCd: r.heldCd}
 	if ahead > r.at {
-		by.aheadCd = r.clock.Warmth.At(ahead)
+		by.aheadCd = r.clock.Bloom.At(ahead)
 	}
 	return by
 }
@@ -197,6 +196,11 @@ func (r *Run) ToCome() float64 {
 	}
 	onLadder := r.Standing(crop.Window{From: crop.Tight, To: crop.Spent})
 	return first*r.firstFlush*r.traits.Stems + r.cohort.total() - onLadder
+}
+
+// Left returns the stems that are still to bud, stand on the ladder or have gone over.
+func (r *Run) Left() float64 {
+	return r.ToCome() + r.Standing(crop.Window{From: crop.Tight, To: crop.Spent})
 }
 
 // Cut takes a share of the stems on the rungs of a window where the run stands, lets the plants answer, and returns how many
@@ -241,7 +245,10 @@ func (r *Run) Regrow(stems float64) {
 	if r.regrowth == 0 || stems <= 0 {
 		return
 	}
-	shoots := stems * r.regrowth * r.traits.Regrow * r.vigour()
+	first := min(stems, max(0, r.FirstFlush()-r.answered))
+	r.answered += stems
+	shoots := (stems - first*(1-r.onceLess)) * r.regrowth * r.traits.Regrow * r.vigour.at(r.nowCd-r.colourCd) *
+		lit(r.place.Lengths.SunMJ(day.On(r.at).YearDay()))
 	mean := r.regrowCd * r.traits.Pace
 	half := math.Sqrt(3) * regrowCV * mean // an even spread with that coefficient of variation
 	if r.nowCd+mean-half > r.forgetCd {
@@ -253,12 +260,7 @@ func (r *Run) Regrow(stems float64) {
 // Forget spares the run the shoots that reach a rung only after an instant: nobody will look at them.
 func (r *Run) Forget(after float64, rung crop.Rung) {
 	const fastest = 0
-	r.forgetCd = r.clock.Warmth.At(after) - r.cohort.reached[fastest][rung]
-}
-
-func (r *Run) vigour() float64 {
-	spent := (r.nowCd - r.colourCd) / r.p.Profile.Yield.FloweringCd
-	return min(1, max(0, 1-spent))
+	r.forgetCd = r.clock.Bloom.At(after) - r.cohort.reached[fastest][rung]
 }
 
 // Correct makes the stems on each rung where the run stands as many as given.

@@ -269,14 +269,14 @@ func TestFirmNecksAndPickingAhead(t *testing.T) {
 	if ready := run.Ready(planting.Market, 0); ready != standing {
 		t.Errorf("%v of %v stems are ready when no neck failed", ready, standing)
 	}
-	week := day.On(run.at).Add(12).At(8)
+	week := day.On(run.at).Add(10).At(8)
 	more := run.Ready(planting.Market, week)
 	if more <= standing {
-		t.Errorf("picking ahead by twelve days takes %v stems, the window holds %v", more, standing)
+		t.Errorf("picking ahead by ten days takes %v stems, the window holds %v", more, standing)
 	}
 	run.Take(planting.Market, 1, week)
 	run.To(week)
-	if gone := run.Standing(crop.Window{From: planting.Market.To + 1, To: crop.Spent}); gone > 0.02*more {
+	if gone := run.Standing(crop.Window{From: planting.Market.To + 1, To: crop.Spent}); gone > 0.1*more { // the quickest come into the window and go past it in that time
 		t.Errorf("%v stems went past the window though the pick looked ahead", gone)
 	}
 }

@@ -28,8 +28,8 @@ func TestSowForLikeEveryDay(t *testing.T) {
 	if lead := want.CutOn.Sub(answer.One.Sowings[0].Started); lead < p.TypicalDays[0]-10 || lead > p.TypicalDays[1]+25 {
 		t.Errorf("sown %d days before, where %v are usual", lead, p.TypicalDays)
 	}
-	if two := answer.Two; two == nil || two.Chance < answer.One.Chance-0.05 {
-		t.Errorf("two batches are less sure than one: %+v and %+v", two, answer.One)
+	if two := answer.Two; two == nil || two.Chance < answer.One.Chance-0.05 && 4*two.Plants() > 3*answer.One.Plants() {
+		t.Errorf("two batches are less sure than one and not much smaller: %+v and %+v", two, answer.One)
 	}
 	later := g.SowFor(t.Context(), starts, DateWant{CutOn: want.CutOn.Add(21), Use: want.Use, Stems: want.Stems, Chance: want.Chance}, nil)
 	if !later.One.Sowings[0].Started.After(answer.One.Sowings[0].Started) {

@@ -15,19 +15,7 @@ import (
 func Thirst(e climate.Extremes, latitude float64, yearDay int) float64 {
 	const mmPerMJ = 0.408
 	mean := (e.TminC + e.TmaxC) / 2
-	return max(0, 0.0023*(mean+17.8)*math.Sqrt(max(0, e.TmaxC-e.TminC))*mmPerMJ*Sunlight(latitude, yearDay))
-}
-
-// Sunlight returns the sun's energy above the air in MJ per m² and day at a latitude in degrees north on day yearDay of the year (1 to
-// 366): Allen et al. (1998), eqs 21 to 25.
-func Sunlight(latitude float64, yearDay int) float64 {
-	const solarMJ = 0.0820 // per m² and minute
-	phi := latitude * math.Pi / 180
-	turn := 2 * math.Pi * float64(yearDay) / 365
-	distance := 1 + 0.033*math.Cos(turn)
-	declination := 0.409 * math.Sin(turn-1.39)
-	sunset := math.Acos(min(1, max(-1, -math.Tan(phi)*math.Tan(declination))))
-	return max(0, 24*60/math.Pi*solarMJ*distance*(sunset*math.Sin(phi)*math.Sin(declination)+math.Cos(phi)*math.Cos(declination)*math.Sin(sunset)))
+	return max(0, 0.0023*(mean+17.8)*math.Sqrt(max(0, e.TmaxC-e.TminC))*mmPerMJ*climate.Sunlight(latitude, yearDay))
 }
 
 // What beds bear before they are watered, in mm lost, and how much of a lawn's thirst they have. Round numbers of ours: a seed bed must
