@@ -93,8 +93,8 @@ const (
 	keepBudsMore   = 1.12
 )
 
-// laterFlush is the part of a pinched plant's gain in stems that its later flushes lose again: the plant feeds no more shoots
-// than before.
+// laterFlush is the part of a pinched plant's gain in stems that what follows its first flush loses again, in the logarithm: the plant feeds
+// hardly more shoots than before.
 const laterFlush = 0.75
 
 // Clocks returns the clock of a crop's response, day length and chill over hours; it goes on from past where that is given.

@@ -240,7 +240,7 @@ func (r *Run) Take(w crop.Window, share, ahead float64) float64 {
 }
 
 // Regrow lets the plants answer to so many stems cut where the run stands: a crop that comes again sets new shoots, fewer as
-// its vigour falls in a straight line from the first colour on.
+// its vigour falls, as the light does, and where what is cut is the first flush of a pinched row.
 func (r *Run) Regrow(stems float64) {
 	if r.regrowth == 0 || stems <= 0 {
 		return
