@@ -3,7 +3,6 @@ package forecast
 import (
 	"fmt"
 	"hash/fnv"
-	"math"
 	"math/rand/v2"
 	"runtime"
 	"slices"
@@ -272,42 +271,38 @@ func (s *Stand) season(i int, r *life, all []day.Day, of uses, chance *chance, o
 			at := m*s.farm.Draws + d
 			now.CopyTo(&run, clock)
 			run.Forget(all[lives-1].At(s.farm.PickHour), of.first)
-			left := math.Inf(1) // stems of crops that have one a plant; more than are left cannot come
-			if p.Growth.Profile.OneStem() {
-				left = p.Sound * run.Left()
-			}
-			coming := left
+			whole := supplyOf(p, &run)
+			stock := whole
 			for j := before; j < lives; j++ {
 				run.To(all[j].At(s.farm.PickHour))
 				if at%2 == 0 { // half of the samples do for what is only looked at
 					for _, u := range of.own {
-						out.put(j, u, at/2, p.Sound*run.Ready(p.Windows[u], 0), coming, chance)
+						seen := stock // looking takes nothing
+						out.put(j, u, at/2, p.Sound*run.Ready(p.Windows[u], 0), &seen, chance)
 					}
 				}
 				cut := p.Sound * run.Cut(p.Growth.Market, 1)
-				whole := chance.whole(cut*share(left, coming), left, at, j)
-				if coming < math.Inf(1) {
-					left, coming = left-float64(whole), max(leastComing, coming-cut)
-				}
+				stems := stock.take(cut, at, j, chance)
 				for _, u := range of.same {
 					out.mean[j][u] += cut
-					out.stems[j][u][at] = whole
+					out.stems[j][u][at] = stems
 				}
 			}
 			for _, u := range of.late {
 				now.CopyTo(&run, clock)
+				later := whole
 				for j := before; j < lives; j++ {
 					run.To(all[j].At(s.farm.PickHour))
-					out.put(j, u, at, p.Sound*run.Cut(p.Windows[u], 1), math.Inf(1), chance)
+					out.put(j, u, at, p.Sound*run.Cut(p.Windows[u], 1), &later, chance)
 				}
 			}
 		}
 	}
 }
 
-func (s *samples) put(pick int, u crop.Use, at int, expected, left float64, c *chance) {
+func (s *samples) put(pick int, u crop.Use, at int, expected float64, from *supply, c *chance) {
 	s.mean[pick][u] += expected
-	s.stems[pick][u][at] = c.whole(expected, left, at, pick)
+	s.stems[pick][u][at] = from.take(expected, at, pick, c)
 }
 
 // lastPick returns how many of the pick days a season of planting i lives to see in member m.

@@ -5,6 +5,8 @@ import (
 	"math"
 	"math/rand/v2"
 
+	"dewcount/core/growth"
+
 	"gonum.org/v1/gonum/stat/distuv"
 )
 
@@ -94,13 +96,25 @@ func (c *chance) of(left, mean float64, i int) int32 {
 	return int32(n)
 }
 
-// share returns which part the stems that are left are of those that were expected to be.
-func share(left, coming float64) float64 {
-	if math.IsInf(left, 1) {
-		return 1
+// A supply is the sound stems that a row still has to give in one sample: so many whole ones are left where so many were expected to be. Both
+// are +Inf for all but crops of one stem a plant, of which no more can come than are left.
+type supply struct{ left, coming float64 }
+
+func supplyOf(p *Planting, run *growth.Run) supply {
+	if !p.Growth.Profile.OneStem() {
+		return supply{math.Inf(1), math.Inf(1)}
 	}
-	return left / coming
+	sound := p.Sound * run.Left()
+	return supply{sound, sound}
 }
 
-// leastComing is what is still to come of a row where rounding leaves less than nothing.
-const leastComing = 1e-9
+// take returns how many whole stems a pick takes for which so many are expected.
+func (s *supply) take(expected float64, at, pick int, c *chance) int32 {
+	if math.IsInf(s.coming, 1) {
+		return c.whole(expected, s.left, at, pick)
+	}
+	const least = 1e-9 // where rounding leaves less than nothing
+	n := c.whole(expected*s.left/max(least, s.coming), s.left, at, pick)
+	s.left, s.coming = s.left-float64(n), s.coming-expected
+	return n
+}

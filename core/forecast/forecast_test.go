@@ -375,12 +375,17 @@ func TestOneStemAPlant(t *testing.T) {
 	farm.Plantings = farm.Plantings[2:]
 	p := &farm.Plantings[0]
 	p.Growth.Plants, p.Growth.Started = 160, day.Must("2026-05-12")
+	p.HasUse[crop.Event], p.Windows[crop.Event] = true, crop.Window{From: p.Growth.Market.To + 1, To: crop.Over} // with picks of its own
 	forecast := New(farm, nil).Forecast()
-	all := make([]int32, farm.Members*farm.Draws)
+	all, late := make([]int32, farm.Members*farm.Draws), make([]int32, farm.Members*farm.Draws)
 	for j := range forecast.PickDays {
 		for i, n := range forecast.Samples(0, j, crop.Market) {
 			all[i] += n
+			late[i] += forecast.Samples(0, j, crop.Event)[i]
 		}
+	}
+	if most := slices.Max(late); most > 160 || most == 0 {
+		t.Errorf("%d stems of 160 plants where they are cut late", most)
 	}
 	middle := slices.Clone(all)
 	slices.Sort(middle)
