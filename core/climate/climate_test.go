@@ -76,19 +76,19 @@ func TestHoursKeepTheExtremes(t *testing.T) {
 }
 
 // Worked by hand for base 10, optimum 25, ceiling 40, where the beta function of Yan & Hunt (1999) is a parabola: (40 - T)(T - 10)/225 of what
-// the optimum gives. Halfway up it is 3/4 and has to give 7.5, so that the optimum gives 10.
+// the optimum gives. At 0.6 of the way up, 19 degrees, it is 21*9/225 = 0.84 and has to give 9, so that the optimum gives 9/0.84 = 10.714.
 func TestResponse(t *testing.T) {
 	r := Response{10, 25, 40}
-	for celsius, want := range map[float64]float64{5: 0, 10: 0, 17.5: 7.5, 25: 10, 32.5: 7.5, 37: 10 * 3 * 27 / 225., 40: 0, 55: 0, -20: 0} {
+	for celsius, want := range map[float64]float64{5: 0, 10: 0, 17.5: 0.75 * 9 / 0.84, 19: 9, 25: 9 / 0.84, 32.5: 0.75 * 9 / 0.84, 37: 9 / 0.84 * 3 * 27 / 225., 40: 0, 55: 0, -20: 0} {
 		if got := r.Rate(celsius); math.Abs(got-want) > 1e-12 {
 			t.Errorf("Rate(%v) = %v, want %v", celsius, got, want)
 		}
 	}
-	// McMaster & Wilhelm (1997), method 1: (20+15)/2 - 10 = 7.5 °Cd, where the whole day lies about where both agree.
-	if got := r.SteadyDegreeDays(Extremes{15, 20}); math.Abs(got-7.5) > 0.3 {
-		t.Errorf("degree-days of 15 to 20 °C = %.2f, want about 7.5", got)
+	// McMaster & Wilhelm (1997), method 1: (21+17)/2 - 10 = 9 °Cd, where the whole day lies about where both agree.
+	if got := r.SteadyDegreeDays(Extremes{17, 21}); math.Abs(got-9) > 0.3 {
+		t.Errorf("degree-days of 17 to 21 °C = %.2f, want about 9", got)
 	}
-	if got, want := r.SteadyDegreeDays(Extremes{18, 18}), 10*22*8/225.; math.Abs(got-want) > 1e-9 {
+	if got, want := r.SteadyDegreeDays(Extremes{18, 18}), 9/0.84*22*8/225.; math.Abs(got-want) > 1e-9 {
 		t.Errorf("degree-days of a steady 18 °C = %v, want %v", got, want)
 	}
 	// The published function itself, for a crop of 4, 28 and 38 °C at 16 °C: (22/10) (12/24)^2.4 of the optimum.

@@ -7,7 +7,7 @@ import "math"
 type Response struct{ BaseC, OptC, CeilingC float64 }
 
 // agrees is how far between BaseC and OptC a crop's values were measured, as we take it: there the rate is the degrees above the base.
-const agrees = 0.5
+const agrees = 0.6
 
 // Rate returns the degrees above the base that a temperature counts for, in °C, never negative. It is the beta function of Yan & Hunt
 // (1999), Annals of Botany 84:607-614, brought to the scale of degree-days: plants answer smoothly to temperature, and near their

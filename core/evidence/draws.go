@@ -39,8 +39,8 @@ func StandingOf(plantings []Planting, wanted func(int) bool, lessons *Lessons, d
 		k := Known{Traits: make([]growth.Traits, draws), Runs: make([]*growth.Run, draws), Strained: l != nil && l.misfit > strained}
 		prior, spreads := priorOf(p.Course.Planting().Profile), spread[p.cropID()]
 		for d, log := range prior.drawPlanting(l, above[p.Variety], spreads, stream(seed, "planting", p.ID)) {
-			if prior == &oneStemPrior {
-				log[stems] = min(0, log[stems])
+			for t := range traits {
+				log[t] = min(prior.most[t], max(prior.least[t], log[t]))
 			}
 			k.Traits[d] = growth.Traits{Pace: math.Exp(log[pace]), Stems: math.Exp(log[stems]), Regrow: math.Exp(log[regrow]), Spread: spreads[d]}
 		}

@@ -25,21 +25,33 @@ func (s spreads) all() float64 {
 	return math.Sqrt(s.crop*s.crop + s.variety*s.variety + s.planting*s.planting)
 }
 
-// A prior is what is thought of a crop's log traits before anything is on record: what they are in the middle, and how they spread.
+// A prior is what is thought of a crop's log traits before anything is on record: what they are in the middle, how they spread, and beyond
+// what they are not believed whatever the records say. Stems and regrowth would else make up for what the model gets wrong elsewhere, by
+// several times, and every flush would multiply it.
 type prior struct {
-	middle [traits]float64
-	spread [traits]spreads
+	middle      [traits]float64
+	spread      [traits]spreads
+	least, most [traits]float64
 }
 
-var usualPrior = prior{spread: [traits]spreads{
-	pace:   {0.070, 0.040, 0.045},
-	stems:  {0.25, 0.10, 0.20},
-	regrow: {0.16, 0.05, 0.10},
-}}
+var usualPrior = prior{
+	spread: [traits]spreads{
+		pace:   {0.070, 0.040, 0.045},
+		stems:  {0.25, 0.10, 0.20},
+		regrow: {0.16, 0.05, 0.10},
+	},
+	least: [traits]float64{pace: -1, stems: -0.85, regrow: -0.4},
+	most:  [traits]float64{pace: 1, stems: 0.85, regrow: 0.4},
+}
 
 // oneStemPrior is that of a crop of one stem a plant: all that can vary is how many plants are lost. Of those that come up in its bed a farm
 // loses one in twenty, more or less (a guess).
-var oneStemPrior = prior{middle: [traits]float64{stems: -0.05}, spread: [traits]spreads{pace: usualPrior.spread[pace], stems: {0.03, 0.02, 0.05}, regrow: usualPrior.spread[regrow]}}
+var oneStemPrior = prior{
+	middle: [traits]float64{stems: -0.05},
+	spread: [traits]spreads{pace: usualPrior.spread[pace], stems: {0.03, 0.02, 0.05}, regrow: usualPrior.spread[regrow]},
+	least:  [traits]float64{pace: -1, stems: -3, regrow: usualPrior.least[regrow]},
+	most:   [traits]float64{pace: 1, stems: 0, regrow: usualPrior.most[regrow]},
+}
 
 func priorOf(p *crop.Profile) *prior {
 	if p.OneStem() {

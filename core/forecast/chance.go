@@ -53,6 +53,14 @@ func noStem(mean float64) float64 {
 	return noStems[i] + (place-float64(i))*(noStems[i+1]-noStems[i])
 }
 
+// oneIn holds 1/n: a division takes longer than all else of a step.
+var oneIn = func() (table [4*manyStems + 1]float64) {
+	for n := 1; n < len(table); n++ {
+		table[n] = 1 / float64(n)
+	}
+	return table
+}()
+
 // manyStems is from where on a Poisson number is taken as normal.
 const manyStems = 30
 
@@ -73,7 +81,7 @@ func (c *chance) whole(expected, left float64, at, pick int) int32 {
 	n, p := int32(0), noStem(mean)
 	for sum := p; sum < c.u[i] && n < 4*manyStems; sum += p {
 		n++
-		p *= mean / float64(n)
+		p *= mean * oneIn[n]
 	}
 	return n
 }
@@ -88,12 +96,24 @@ func (c *chance) of(left, mean float64, i int) int32 {
 	if spread := all * p * (1 - p); spread >= manyStems/2 || p == 1 {
 		return int32(min(all, max(0, all*p+math.Sqrt(spread)*c.z[i]+0.5)))
 	}
-	n, chance := 0.0, math.Exp(all*math.Log1p(-p))
+	n, chance := 0.0, power(1-p, int(all))
 	for sum := chance; sum < c.u[i] && n < all; sum += chance {
 		n++
 		chance *= (all - n + 1) / n * p / (1 - p)
 	}
 	return int32(n)
+}
+
+// power returns x to the n, n ≥ 0.
+func power(x float64, n int) float64 {
+	y := 1.0
+	for ; n > 0; n >>= 1 {
+		if n&1 == 1 {
+			y *= x
+		}
+		x *= x
+	}
+	return y
 }
 
 // A supply is the sound stems that a row still has to give in one sample: so many whole ones are left where so many were expected to be. Both

@@ -360,33 +360,6 @@ func (s *Stand) on(i int, d day.Day) *life {
 	return nil
 }
 
-// A Learned is what the records leave likely of a planting beside the crop table: how much slower it is, how many more stems it has and
-// how many more shoots follow a cut, each as a factor with its bounds (nine times in ten more than the first, the middle, one time
-// in ten more than the last).
-type Learned struct {
-	Pace, Stems, Regrow [3]float64
-	Strained            bool // its records contradict each other or all that is thought possible
-}
-
-// Learned returns what is known of planting i in the season that the farm is looked at in, and whether it has one.
-func (s *Stand) Learned(i int) (Learned, bool) {
-	r := s.on(i, s.farm.From)
-	if r == nil {
-		return Learned{}, false
-	}
-	var pace, stems, regrow []float64
-	known := r.standing()
-	for _, t := range known.Traits {
-		pace, stems, regrow = append(pace, t.Pace), append(stems, t.Stems), append(regrow, t.Regrow)
-	}
-	bounds := func(values []float64) [3]float64 {
-		slices.Sort(values)
-		at := func(p float64) float64 { return values[min(len(values)-1, int(p*float64(len(values))))] }
-		return [3]float64{at(0.1), at(0.5), at(0.9)}
-	}
-	return Learned{bounds(pace), bounds(stems), bounds(regrow), known.Strained}, true
-}
-
 // Season returns the season of planting i that the day from which the farm is looked at falls in, and whether there is one.
 func (s *Stand) Season(i int) (growth.Season, bool) {
 	if r := s.on(i, s.farm.From); r != nil {

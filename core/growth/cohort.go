@@ -8,16 +8,16 @@ import (
 
 // A cohort is the stems of a planting that have budded, in boxes by the warmth at which their bud was tight. Stems differ in
 // how much warmth a rung takes them; three speeds stand for that (the nodes of Gauss and Hermite for a normal spread),
-// and each has its own train of boxes.
+// and each has its own part of a box.
 type cohort struct {
 	firstCd float64 // the warmth at which the first box begins
 	boxCd   float64
-	train   [speeds][]float64
+	boxes   [][speeds]float64
 	reached [speeds][crop.Rungs]float64 // warmth from the tight bud to each rung
 
-	// Below these places nothing stands on the rungs of a window that was emptied by the last cut.
+	// In the boxes before these nothing stands on the rungs of a window that was emptied by the last cut.
 	emptied   crop.Window
-	emptiedTo [speeds]float64
+	emptiedTo [speeds]int
 }
 
 const speeds = 3
@@ -42,13 +42,14 @@ func newCohort(p *crop.Profile, firstCd, boxCd float64, t Traits) cohort {
 // copyFrom makes c the same as o without sharing its boxes, reusing those that c has, and leaves out what was spent before
 // the warmth cd.
 func (c *cohort) copyFrom(o *cohort, cd float64) {
-	boxes := c.train
+	boxes := c.boxes
 	*c = *o
 	gone := max(0, int((cd-o.reached[speeds-1][crop.Spent]-o.firstCd)/o.boxCd))
 	c.firstCd += float64(gone) * o.boxCd
 	for v := range speeds {
-		c.train[v] = append(boxes[v][:0], o.train[v][min(gone, len(o.train[v])):]...)
+		c.emptiedTo[v] = max(0, o.emptiedTo[v]-gone)
 	}
+	c.boxes = append(boxes[:0], o.boxes[min(gone, len(o.boxes)):]...)
 }
 
 // bud adds stems whose buds became tight evenly between two warmths, from ≤ to, none before the first box.
@@ -60,47 +61,52 @@ func (c *cohort) bud(from, to, stems float64) {
 	to = max(to, from)
 	a, b := (from-c.firstCd)/c.boxCd, (to-c.firstCd)/c.boxCd
 	last := int(b)
-	for len(c.train[0]) <= last {
-		for v := range speeds {
-			c.train[v] = append(c.train[v], 0)
-		}
+	for len(c.boxes) <= last {
+		c.boxes = append(c.boxes, [speeds]float64{})
 	}
-	i, j := int(a), last
-	if i == j {
-		c.put(i, stems)
+	i := int(a)
+	if i == last {
+		put(&c.boxes[i], stems)
 		return
 	}
 	dense := stems / (b - a)
-	c.put(i, dense*(float64(i+1)-a))
-	for k := i + 1; k < j; k++ {
-		c.put(k, dense)
+	put(&c.boxes[i], dense*(float64(i+1)-a))
+	whole := c.boxes[i+1 : last]
+	for k := range whole {
+		put(&whole[k], dense)
 	}
-	c.put(j, dense*(b-float64(j)))
+	put(&c.boxes[last], dense*(b-float64(last)))
 }
 
-func (c *cohort) put(box int, stems float64) {
-	c.train[0][box] += stems * speedShare[0]
-	c.train[1][box] += stems * speedShare[1]
-	c.train[2][box] += stems * speedShare[2]
+func put(box *[speeds]float64, stems float64) {
+	box[0] += stems * speedShare[0]
+	box[1] += stems * speedShare[1]
+	box[2] += stems * speedShare[2]
+}
+
+// between returns two places in boxes.
+func (c *cohort) between(fromCd, toCd float64) (a, b float64) {
+	each := 1 / c.boxCd
+	return max(0, (fromCd-c.firstCd)*each), min(float64(len(c.boxes)), (toCd-c.firstCd)*each)
 }
 
 // sum returns the stems of one speed between two places.
 func (c *cohort) sum(v int, fromCd, toCd float64) float64 {
-	train := c.train[v]
-	a, b := max(0, (fromCd-c.firstCd)/c.boxCd), min(float64(len(train)), (toCd-c.firstCd)/c.boxCd)
+	a, b := c.between(fromCd, toCd)
 	if !(a < b) {
 		return 0
 	}
 	i, j := int(a), int(b)
 	if i == j {
-		return train[i] * (b - a)
+		return c.boxes[i][v] * (b - a)
 	}
-	stems := train[i] * (float64(i+1) - a)
-	for k := i + 1; k < j; k++ {
-		stems += train[k]
+	stems := c.boxes[i][v] * (float64(i+1) - a)
+	whole := c.boxes[i+1 : j]
+	for k := range whole {
+		stems += whole[k][v]
 	}
-	if j < len(train) {
-		stems += train[j] * (b - float64(j))
+	if j < len(c.boxes) {
+		stems += c.boxes[j][v] * (b - float64(j))
 	}
 	return stems
 }
@@ -115,7 +121,7 @@ func (c *cohort) place(v int, w crop.Window, cd float64) (fromCd, toCd float64) 
 }
 
 // bare tells whether nothing has budded yet when the warmth is cd.
-func (c *cohort) bare(cd float64) bool { return len(c.train[0]) == 0 || cd <= c.firstCd }
+func (c *cohort) bare(cd float64) bool { return len(c.boxes) == 0 || cd <= c.firstCd }
 
 // A reach is how a cutting window is stretched: stems that came into it less than heldCd ago are left to firm up, and those that
 // will have gone past it when the warmth is aheadCd are taken as well; both 0 for the window alone.
@@ -168,26 +174,25 @@ func (c *cohort) cut(w crop.Window, cd, share float64, by reach) float64 {
 	taken := 0.0
 	for v := range speeds {
 		from, to := c.cuttable(v, w, cd, by)
-		from = max(from, c.emptiedTo[v])
-		if share == 1 { // what is left of the last box is spread over all of it
-			c.emptiedTo[v] = max(from, c.firstCd+math.Floor((to-c.firstCd)/c.boxCd)*c.boxCd)
-		}
-		train := c.train[v]
-		a, b := max(0, (from-c.firstCd)/c.boxCd), min(float64(len(train)), (to-c.firstCd)/c.boxCd)
-		if !(a < b) {
+		a, b := c.between(from, to)
+		if a = max(a, float64(c.emptiedTo[v])); !(a < b) {
 			continue
 		}
 		i, j := int(a), int(b)
+		if share == 1 {
+			c.emptiedTo[v] = j // what is left of the last box is spread over all of it
+		}
 		if i == j {
-			taken += take(&train[i], share*(b-a))
+			taken += take(&c.boxes[i][v], share*(b-a))
 			continue
 		}
-		taken += take(&train[i], share*(float64(i+1)-a))
-		for k := i + 1; k < j; k++ {
-			taken += take(&train[k], share)
+		taken += take(&c.boxes[i][v], share*(float64(i+1)-a))
+		whole := c.boxes[i+1 : j]
+		for k := range whole {
+			taken += take(&whole[k][v], share)
 		}
-		if j < len(train) {
-			taken += take(&train[j], share*(b-float64(j)))
+		if j < len(c.boxes) {
+			taken += take(&c.boxes[j][v], share*(b-float64(j)))
 		}
 	}
 	c.emptied = w
@@ -196,9 +201,7 @@ func (c *cohort) cut(w crop.Window, cd, share float64, by reach) float64 {
 
 // refill forgets that a window was emptied.
 func (c *cohort) refill() {
-	for v := range speeds {
-		c.emptiedTo[v] = math.Inf(-1)
-	}
+	c.emptiedTo = [speeds]int{}
 }
 
 func take(box *float64, share float64) float64 {
@@ -224,7 +227,7 @@ func (c *cohort) correct(to [crop.Rungs]float64, cd float64) {
 	for v := range speeds {
 		k := crop.Spent // the oldest boxes come first
 		from, to := c.place(v, crop.Window{From: k, To: k}, cd)
-		for i := range c.train[v] {
+		for i := range c.boxes {
 			low := c.firstCd + float64(i)*c.boxCd
 			high := low + c.boxCd
 			factor, rest := 0.0, 1.0
@@ -239,7 +242,7 @@ func (c *cohort) correct(to [crop.Rungs]float64, cd float64) {
 				k--
 				from, to = c.place(v, crop.Window{From: k, To: k}, cd)
 			}
-			c.train[v][i] *= factor + max(0, rest)
+			c.boxes[i][v] *= factor + max(0, rest)
 			if low >= to {
 				break // what is still to bud
 			}
@@ -275,10 +278,8 @@ func (c *cohort) spread(k crop.Rung, stems, cd float64) {
 // total returns all stems, on the ladder and to come.
 func (c *cohort) total() float64 {
 	stems := 0.0
-	for v := range speeds {
-		for _, box := range c.train[v] {
-			stems += box
-		}
+	for _, box := range c.boxes {
+		stems += box[0] + box[1] + box[2]
 	}
 	return stems
 }

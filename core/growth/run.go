@@ -87,7 +87,7 @@ func (r *Run) FirstBud() (float64, bool) {
 }
 
 // budStepDays is how often on its way a run looks what has budded: between two looks buds come evenly over the warmth.
-const budStepDays = 2
+const budStepDays = 3
 
 // To moves the run to an instant, forming the buds that come until then.
 func (r *Run) To(instant float64) {
@@ -102,8 +102,9 @@ func (r *Run) To(instant float64) {
 		}
 		r.bud(step)
 	}
-	r.at = max(r.at, instant)
-	r.nowCd = r.clock.Bloom.At(r.at)
+	if r.at < instant {
+		r.at, r.nowCd = instant, r.clock.Bloom.At(instant)
+	}
 }
 
 // growing tells whether buds of the first flush are still to come under this weather.
@@ -245,9 +246,12 @@ func (r *Run) Regrow(stems float64) {
 	if r.regrowth == 0 || stems <= 0 {
 		return
 	}
-	first := min(stems, max(0, r.FirstFlush()-r.answered))
+	full := stems
+	if r.onceLess < 1 {
+		full -= (1 - r.onceLess) * min(stems, max(0, r.FirstFlush()-r.answered))
+	}
 	r.answered += stems
-	shoots := (stems - first*(1-r.onceLess)) * r.regrowth * r.traits.Regrow * r.vigour.at(r.nowCd-r.colourCd) *
+	shoots := full * r.regrowth * r.traits.Regrow * r.vigour.at(r.nowCd-r.colourCd) *
 		lit(r.place.Lengths.SunMJ(day.On(r.at).YearDay()))
 	mean := r.regrowCd * r.traits.Pace
 	half := math.Sqrt(3) * regrowCV * mean // an even spread with that coefficient of variation

@@ -22,8 +22,8 @@ const (
 
 // How far the answer to a cut may be bent and scaled: bend is mostBend^t, the level mostLevel^t, with t from -1 to 1.
 const (
-	mostBend  = 1.6
-	mostLevel = 1.65
+	mostBend  = 1.3
+	mostLevel = 1.8
 )
 
 // A bloom is what the vigour of plants rests on; toMarket is the warmth from the tight bud to the first rung that is cut.

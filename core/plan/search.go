@@ -68,7 +68,7 @@ func (s *solver) search(progress func(float64)) []*set {
 		return nil
 	}
 	now = s.withoutEdges(all, now)
-	half := s.half()
+	sure, half := now, s.half()
 	if half != s {
 		if now = half.solve(all, nil); now == nil {
 			half, now = s, s.solve(all, nil)
@@ -77,6 +77,10 @@ func (s *solver) search(progress func(float64)) []*set {
 	best := half.ways(now, func(share float64) { progress(0.8 * share) })
 	if half != s {
 		best = s.refined(best)
+		if s.choose(best) == nil { // what half of the samples let pass, all of them need not
+			best = make([]*set, len(sure.set)+1)
+			best[len(sure.set)] = sure
+		}
 	}
 	progress(1)
 	return best

@@ -10,6 +10,7 @@ import (
 	"dewcount/core/crop"
 	"dewcount/core/day"
 	"dewcount/core/forecast"
+	"dewcount/core/growth"
 	"dewcount/farm/book"
 	"dewcount/farm/look"
 	"dewcount/say"
@@ -125,7 +126,14 @@ func learnedWords(l forecast.Learned, again bool) string {
 	if again {
 		words += fmt.Sprintf(", and %s shoots follow a cut", between(l.Regrow, "fewer", "more"))
 	}
-	return words + " (eight times in ten)."
+	words += " (eight times in ten)."
+	switch l.Spread {
+	case growth.Even:
+		words += " Its stems come more together than most crops' do: a short flush, full while it lasts."
+	case growth.Uneven:
+		words += " Its stems come less evenly than most crops' do: a long flush, thinner on each pick."
+	}
+	return words
 }
 
 // between says a factor with its bounds: "2 to 5 % less", or "9 % less to 8 % more" where it is not known which.

@@ -1,6 +1,12 @@
 package why
 
-import "testing"
+import (
+	"strings"
+	"testing"
+
+	"dewcount/core/forecast"
+	"dewcount/core/growth"
+)
 
 // The picks are Wednesday, Saturday, Wednesday; the one looked at is Saturday.
 func TestMovesSayWhereStemsWent(t *testing.T) {
@@ -15,6 +21,15 @@ func TestMovesSayWhereStemsWent(t *testing.T) {
 	} {
 		if m := newMove("a warm night", c.moved, 1); m.Stems != c.words || m.Fewer != c.fewer || m.Words != "A warm night." {
 			t.Errorf("%v: %+v, want %q", c.moved, m, c.words)
+		}
+	}
+}
+
+func TestASpreadThatWasLearnedIsSaid(t *testing.T) {
+	one := [3]float64{0.9, 1, 1.1}
+	for spread, words := range map[growth.Spread]string{growth.Even: "a short flush", growth.Uneven: "a long flush", growth.Usual: "(eight times in ten)."} {
+		if said := learnedWords(forecast.Learned{Pace: one, Stems: one, Regrow: one, Spread: spread}, true); !strings.Contains(said, words) || strings.Contains(said, "flush") != (spread != growth.Usual) {
+			t.Errorf("of spread %d it is said: %s", spread, said)
 		}
 	}
 }
