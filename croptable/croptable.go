@@ -206,7 +206,7 @@ func (e *Entry) Profile() *crop.Profile {
 		Pinch: crop.Pinch{Policy: e.Pinch.Policy, AtCM: orZero(e.Pinch.AtCM), DelayCd: orZero(e.Pinch.DelayCd), StemsFactor: orZero(e.Pinch.StemsFactor)},
 		Yield: crop.Yield{Habit: crop.Habit(e.Yield.Habit), FirstStems: e.Yield.FirstStems, SeasonStems: e.Yield.SeasonStems,
 			FloweringCd: orZero(e.Yield.FloweringCd), RegrowCd: orZero(e.Yield.RegrowCd), ShootsPerCut: orZero(e.Yield.ShootsPerCut)},
-		Cut:       make(map[crop.Use]crop.Window),
+		Cut: make(map[crop.Use]crop.Window), CutTests: make(map[crop.Use][]crop.Test),
 		Stem:      crop.Stem{FirstCM: e.StemCM.First, LaterCM: e.StemCM.Later, SDCM: e.StemCM.SD},
 		SpacingCM: e.SpacingCM, HeightCM: e.HeightCM, Support: e.Support,
 		TypicalDays: e.TypicalDays,
@@ -231,10 +231,11 @@ func (e *Entry) Profile() *crop.Profile {
 	for id, u := range e.Cut {
 		use, _ := crop.ParseUse(id)
 		p.Cut[use] = window(u.From, u.To)
+		for _, t := range u.Tests {
+			p.CutTests[use] = append(p.CutTests[use], crop.Test(t))
+		}
 	}
-	for _, c := range e.Condition {
-		p.Conditions = append(p.Conditions, c.ID)
-	}
+	e.afterTheCut(p)
 	for _, s := range e.Schools {
 		p.Schools = append(p.Schools, crop.School{ID: s.ID, Window: window(s.From, s.To), Why: s.Why})
 	}
@@ -286,7 +287,7 @@ func (e *Entry) check() error {
 		}
 		return nil
 	}
-	faults := []error{
+	faults := append(e.checkAfterTheCut(within, given, oneOf),
 		oneOf("yield.habit", e.Yield.Habit, "single", "branching", "again", "fixed"),
 		oneOf("life", e.Life, "tender-annual", "half-hardy-annual", "hardy-annual", "biennial", "bulb", "corm", "tuber", "perennial", "cutting", "shrub"),
 		oneOf("daylength.kind", e.Daylength.Kind, "neutral", "short", "long"),
@@ -314,7 +315,7 @@ func (e *Entry) check() error {
 		given("yield.flowering_cd", e.Yield.FloweringCd, e.Yield.Habit != "single"),
 		given("yield.regrow_cd", e.Yield.RegrowCd, e.Yield.Habit == "again"),
 		given("yield.shoots_per_cut", e.Yield.ShootsPerCut, e.Yield.Habit == "again"),
-	}
+	)
 	for i, cd := range e.Thermal.RungsCd {
 		faults = append(faults, within(fmt.Sprintf("thermal.rungs_cd[%d]", i), cd, 3, 1200))
 	}

@@ -84,11 +84,16 @@ type Profile struct {
 	Yield              Yield
 	Stem               Stem
 	Cut                map[Use]Window
+	CutTests           map[Use][]Test
 	Schools            []School
-	Conditions         []string // ids of the ways to condition it, the default first
-	Hazards            []string // cautions for people
-	Feeding            Feeding  // as its care says
-	Beetles            bool     // eat its flowers where they are about
+	InWater            InWater
+	Vase               Vase
+	Store              Store
+	Condition          []Conditioning // the default first
+	BucketStems        int            // that a ten-litre bucket holds without crushing
+	Hazards            []string       // cautions for people
+	Feeding            Feeding        // as its care says
+	Beetles            bool           // eat its flowers where they are about
 	TypicalDays        [2]int
 }
 

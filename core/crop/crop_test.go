@@ -22,8 +22,8 @@ func TestTooLowForCutting(t *testing.T) {
 
 // Every question has a default, no school stands twice, and only what can be chosen is asked.
 func TestQuestions(t *testing.T) {
-	again := &Profile{ID: "zinnia", Starts: []Method{Direct, Tray}, PreferredStart: Tray, SowEveryDays: [2]int{7, 21}, Conditions: []string{"cool", "hot"}, Yield: Yield{Habit: Again}}
-	single := &Profile{ID: "tulip", Starts: []Method{Bulb}, PreferredStart: Bulb, Conditions: []string{"cool"}, Yield: Yield{Habit: Single}}
+	again := &Profile{ID: "zinnia", Starts: []Method{Direct, Tray}, PreferredStart: Tray, SowEveryDays: [2]int{7, 21}, Condition: []Conditioning{{ID: "cool"}, {ID: "hot"}}, Yield: Yield{Habit: Again}}
+	single := &Profile{ID: "tulip", Starts: []Method{Bulb}, PreferredStart: Bulb, Condition: []Conditioning{{ID: "cool"}}, Yield: Yield{Habit: Single}}
 	asked := func(p *Profile) map[string]string {
 		first := make(map[string]string)
 		for _, q := range p.Questions() {

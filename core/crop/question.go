@@ -26,9 +26,9 @@ func (p *Profile) Questions() []Question {
 		Choice{"dates", "back from the dates of orders", "for those who grow for events alone"})
 	add(p.HasStart(Direct) && p.HasStart(Tray), "start", "Where to start it", p.starts()...)
 	var conditions []Choice
-	for _, c := range p.Conditions {
-		choice := Choice{ID: c, Words: conditionWords[c]}
-		if c == "hot" {
+	for _, c := range p.Condition {
+		choice := Choice{ID: c.ID, Words: conditionWords[c.ID]}
+		if c.ID == "hot" {
 			choice.Why = strings.Join(p.Scalding(), " ")
 		}
 		conditions = append(conditions, choice)
