@@ -140,8 +140,13 @@ test('two people count one row, one is signed out, one count is refused: nothing
   }
 
   await one.getByLabel('Row', { exact: true }).selectOption('ZL1') // a zinnia, whose neck is tried
-  await one.getByText('How to judge').tap()
-  await expect(one.locator('#walk-tests')).toContainText('the neck holds when it is wagged')
+  await one.getByText('One stem in the hand').tap()
+  await expect(one.locator('#walk-fails')).toContainText('If the neck flops: wait about')
+  const open = one.locator('#walk-stage li[data-rung=open] .walk-call')
+  await expect(open).toContainText(/^(Cut now|Wait for the next pick)/)
+  await expect(one.locator('#walk-stage li[data-rung=spent] .walk-call')).toHaveText('Discard: past it; cut it off, so that the plant goes on.')
+  await one.getByLabel('For', { exact: true }).selectOption('a florist')
+  await expect(one.locator('#walk-stage li[data-rung=tight] .walk-call')).toContainText('too tight for a florist')
   await tapped(one, ['open', 'open', 'open'])
   await one.getByLabel('open', { exact: true }).fill('2')
   await one.getByRole('button', { name: 'Record, next row' }).tap()

@@ -104,15 +104,3 @@ func TestSoilLagsTheAir(t *testing.T) {
 		t.Error("the soil grew warmer than the air ever was")
 	}
 }
-
-func TestCuttingHours(t *testing.T) {
-	cool := Extremes{9, 19}
-	if spans := CuttingHours(cool, cool, cool, 15); len(spans) != 1 || spans[0] != (Span{6, 20.5}) {
-		t.Errorf("on a cool day stems are cut in %v", spans)
-	}
-	hot := Extremes{16, 33}
-	spans := CuttingHours(hot, hot, hot, 15)
-	if len(spans) != 2 || spans[0].From != 6 || spans[0].To < 8 || spans[0].To > 12 || spans[1].From < 17 || spans[1].To != 20.5 {
-		t.Errorf("on a hot day stems are cut in %v", spans)
-	}
-}

@@ -2,6 +2,7 @@ package forecast
 
 import (
 	"dewcount/core/climate"
+	"dewcount/core/cutting"
 	"dewcount/core/day"
 )
 
@@ -19,9 +20,30 @@ func (s *Stand) Weather(d day.Day) climate.Extremes {
 	return mean
 }
 
-// CuttingHours returns the parts of a day, in solar hours, in which stems can be cut.
-func (s *Stand) CuttingHours(d day.Day) []climate.Span {
-	return climate.CuttingHours(s.Weather(d.Add(-1)), s.Weather(d), s.Weather(d.Add(1)), climate.SunHours(s.sky.latitude, d.YearDay()))
+// CuttingHours returns the parts of a day, in solar hours, in which stems can be cut up to so many °C.
+func (s *Stand) CuttingHours(d day.Day, untilC float64) []cutting.Span {
+	return cutting.Hours(s.Weather(d.Add(-1)), s.Weather(d), s.Weather(d.Add(1)), climate.SunHours(s.sky.latitude, d.YearDay()), untilC)
+}
+
+// CdADay returns the warmth in °Cd that a day from d on brings the stems of planting i, at their likely pace and on the mean of some days.
+func (s *Stand) CdADay(i int, d day.Day, days int) float64 {
+	p := &s.farm.Plantings[i]
+	sum := 0.0
+	for k := range days {
+		at := d.Add(k)
+		sun := climate.SunHours(s.sky.latitude, at.YearDay())
+		sum += p.Growth.Profile.Response.DegreeDays(climate.Hours(p.Cover.over(s.Weather(at.Add(-1))), p.Cover.over(s.Weather(at)), p.Cover.over(s.Weather(at.Add(1))), sun))
+	}
+	pace := 1.0
+	if learned, ok := s.Learned(i); ok {
+		pace = learned.Pace[1]
+	}
+	return sum / float64(max(1, days)) / pace
+}
+
+// over returns a day's extremes under the cover.
+func (c Cover) over(e climate.Extremes) climate.Extremes {
+	return climate.Extremes{TminC: e.TminC + c.NightC, TmaxC: e.TmaxC + c.DayC}
 }
 
 // FrostWithin returns the chance, 0 to 1, that a frost kills what stands of planting i before so many days are over.

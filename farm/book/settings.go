@@ -10,6 +10,7 @@ import (
 	"time"
 
 	"dewcount/core/climate"
+	"dewcount/core/cutting"
 	"dewcount/core/day"
 	"dewcount/fault"
 
@@ -22,7 +23,7 @@ type Setting struct{ Key, Value string }
 // The settings that are known, in the order in which pages show them; the first six are needed.
 var settingKeys = []string{"name", "latitude", "longitude", "elevation_m", "timezone", "pick_days",
 	"last_frost", "first_frost", "nursery_min_c", "nursery_max_c", "picking", "pick_hour", "square_cm",
-	"climate", "climate_tmin_c", "climate_tmax_c", "chance", "losses", "margin", "bench_trays", "stems_an_hour", "pick_hours_a_week", "crew_hours", "soil", "address", "station",
+	"climate", "climate_tmin_c", "climate_tmax_c", "chance", "losses", "margin", "bench_trays", "stems_an_hour", "pick_hours_a_week", "crew_hours", "cut_until_c", "soil", "address", "station",
 	"demo_day", "demo_seed"}
 
 const neededSettings = 6
@@ -66,6 +67,7 @@ type Place struct {
 	Margin                          float64         // seeds sown beyond what is needed, as a share
 	BenchTrays                      *int            // that the nursery holds
 	StemsAnHour                     float64         // that one person cuts
+	CutUntilC                       float64         // °C up to which stems are cut
 	PickHoursAWeek                  *float64        // that the hands have for cutting
 	Heavy                           bool            // its soil holds water long
 	CrewHours                       [7]float64      // that the crew has on each day, Monday first
@@ -97,7 +99,7 @@ func readPlace(m Measures, get func(key string) string) (Place, fault.List) {
 	p := Place{
 		Name: f.Name("name", "the farm's name"), Latitude: f.Number("latitude", -90, 90), Longitude: f.Number("longitude", -180, 180),
 		ElevationM: f.Number("elevation_m", -450, 6000), Picking: f.Word("picking", "", "all", "ahead", "sold"),
-		PickHour: 8, SquareCM: usualSquareCM, Chance: usualChance, Losses: usualLosses, Margin: usualMargin, StemsAnHour: usualStemsAnHour,
+		PickHour: 8, SquareCM: usualSquareCM, Chance: usualChance, Losses: usualLosses, Margin: usualMargin, StemsAnHour: usualStemsAnHour, CutUntilC: cutting.UsualUntilC,
 		LastFrost: f.Raw("last_frost"), FirstFrost: f.Raw("first_frost"), BenchTrays: f.OptWhole("bench_trays", 0, 100_000), PickHoursAWeek: f.OptNumber("pick_hours_a_week", 0, 10_000),
 		DemoDay: f.OptDay("demo_day"),
 	}
@@ -105,7 +107,7 @@ func readPlace(m Measures, get func(key string) string) (Place, fault.List) {
 		to        *float64
 		low, high float64
 	}{"square_cm": {&p.SquareCM, 5, 500}, "chance": {&p.Chance, 0.5, 0.99}, "losses": {&p.Losses, 0, 0.9}, "margin": {&p.Margin, 0, 5},
-		"stems_an_hour": {&p.StemsAnHour, 1, 5000}} {
+		"stems_an_hour": {&p.StemsAnHour, 1, 5000}, "cut_until_c": {&p.CutUntilC, 12, 24}} {
 		if n := f.OptNumber(name, set.low, set.high); n != nil {
 			*set.to = *n
 		}

@@ -118,7 +118,7 @@ func fill(s *look.Snapshot, d *Due, taken []promised) []promised {
 			w.Long = longEnough(s, l, parts)
 			w.Have = cutOn(s, d.PickOn, parts)
 			if pick >= 0 {
-				w.Spread = together(s, parts).ByPick[pick][useOf(l, d.Order)]
+				w.Spread = together(s, parts).ByPick[pick][UseOf(l, d.Order)]
 			}
 			w.Chance = w.Spread.AtLeast(w.Needed())
 			taken = append(taken, own)
@@ -145,7 +145,8 @@ func ingredients(s *look.Snapshot, l book.OrderLine) []book.OrderLine {
 	return lines
 }
 
-func useOf(l book.OrderLine, o book.Order) crop.Use {
+// UseOf returns what an order line is cut for: as it says, or as its order is.
+func UseOf(l book.OrderLine, o book.Order) crop.Use {
 	if u, err := crop.ParseUse(l.Use); err == nil {
 		return u
 	}

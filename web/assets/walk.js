@@ -11,7 +11,7 @@ const settled = 700 // ms after a count in which the button takes no press
 const again = 20_000 // ms after which what waits is tried again
 const byMany = 5
 
-const noRow = { id: '', name: '', form: '', plants: 0, sample: 0, hint: '', expected: [], window: [], tests: '', wag: false, waiting: '' }
+const noRow = { id: '', name: '', form: '', plants: 0, sample: 0, hint: '', expected: [], window: [], calls: [], wag: false, waiting: '' }
 
 export function newWalk() {
   let queue
@@ -29,6 +29,7 @@ export function newWalk() {
     asked: false, // whether the button says that the row is empty
     busy: false,
     many: false,
+    use: 0, // whom the stem in the hand is for, by its place among the row's calls
     withWords: localStorage.getItem(wordsKey) !== 'hidden',
     last: null, // the count that was made last, to be corrected
     waiting: '',
@@ -70,6 +71,9 @@ export function newWalk() {
     get labels() { return this.byRung((rung) => `One more ${rung}: ${this.words[rung]}`) },
     get drawings() { return this.byRung((rung) => `${this.data.drawings[this.row.form]}#${rung}`) },
     get windows() { return this.byRung((rung) => (this.row.window.includes(rung) ? 'in-window' : '')) },
+    get calls() { return this.byRung((rung, k) => this.call?.rungs[k] ?? '') },
+    get call() { return this.row.calls[this.use] ?? this.row.calls[0] },
+    get fails() { return this.call?.fails ?? [] },
     get isNoFirm() { return this.byRung((rung) => !this.row.window.includes(rung)) },
     byRung(of) { return Object.fromEntries(this.rungs.map((rung, k) => [rung, of(rung, k)])) },
 
@@ -90,6 +94,7 @@ export function newWalk() {
     get manyPressed() { return String(this.many) },
     get wordsPressed() { return String(this.withWords) },
     pick(event) { this.show(this.rows.find((r) => r.id === event.target.value)) },
+    pickUse(event) { this.use = Number(event.target.value) },
     rowBefore() { this.show(beside(this.rows, this.row, -1)) },
     rowAfter() { this.show(beside(this.rows, this.row, 1)) },
 

@@ -45,19 +45,19 @@ type walkData struct {
 }
 
 type walkRow struct {
-	ID       string    `json:"id"`
-	Name     string    `json:"name"`
-	Form     string    `json:"form"`
-	Plants   int       `json:"plants"`
-	Sample   int       `json:"sample"`
-	Hint     string    `json:"hint"`
-	Expected []float64 `json:"expected"` // stems on each rung, a plant
-	Window   []string  `json:"window"`
-	Tests    string    `json:"tests"`
-	Wag      bool      `json:"wag"` // its necks are tried
-	Due      bool      `json:"due"` // somebody waits for it and nobody is sure
-	Done     string    `json:"done"`
-	Waiting  string    `json:"waiting"`
+	ID       string     `json:"id"`
+	Name     string     `json:"name"`
+	Form     string     `json:"form"`
+	Plants   int        `json:"plants"`
+	Sample   int        `json:"sample"`
+	Hint     string     `json:"hint"`
+	Expected []float64  `json:"expected"` // stems on each rung, a plant
+	Window   []string   `json:"window"`
+	Calls    []callView `json:"calls"`
+	Wag      bool       `json:"wag"` // its necks are tried
+	Due      bool       `json:"due"` // somebody waits for it and nobody is sure
+	Done     string     `json:"done"`
+	Waiting  string     `json:"waiting"`
 }
 
 func (s view) walk(c *echo.Context, snap *say.Snapshot) error {
@@ -127,11 +127,9 @@ func newWalkRow(snap *say.Snapshot, i int) walkRow {
 		r.Window = append(r.Window, k.String())
 	}
 	if e, _, ok := snap.Book.Entry(p.Growth.Profile.ID); ok {
-		if words := say.TestWords(e.Cut[crop.Market.String()].Tests); words != nil {
-			r.Tests = "Right to cut: on " + p.Growth.Market.String() + "; " + say.List(words) + "."
-		}
 		r.Wag = triesNecks(e)
 	}
+	r.Calls = callsOf(snap, i)
 	if last, ok := snap.Book.LastCount(p.ID); ok && last.CountedAt.Day() == snap.View.Today {
 		r.Done = last.CountedAt.String()
 	}

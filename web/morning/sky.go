@@ -44,7 +44,7 @@ func cuttingHours(snap *say.Snapshot, d day.Day) string {
 		return ""
 	}
 	var parts []string
-	for _, span := range snap.Stand.CuttingHours(d) {
+	for _, span := range snap.Stand.CuttingHours(d, place.CutUntilC) {
 		parts = append(parts, fmt.Sprintf("%s to %s", say.Clock(span.From, d, place), say.Clock(span.To, d, place)))
 	}
 	if parts == nil {
