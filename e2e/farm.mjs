@@ -37,8 +37,8 @@ export const test = base.extend({
     const wrong = []
     page.on('pageerror', (error) => wrong.push(`page error: ${error.message}`))
     page.on('console', (message) => {
-      // The browser itself writes a line for each answer of 4xx, which some tests provoke.
-      const ofTheAnswer = /Failed to load resource: the server responded with a status of 4\d\d/
+      // The browser itself writes a line for each answer of 4xx and for each call without signal, which some tests provoke.
+      const ofTheAnswer = /Failed to load resource: (the server responded with a status of 4\d\d|net::ERR_INTERNET_DISCONNECTED)/
       if (message.type() === 'error' && !ofTheAnswer.test(message.text())) wrong.push(`console: ${message.text()}`)
     })
     page.on('request', (request) => {

@@ -126,6 +126,30 @@ test('what is counted without signal is sent once, in order, after a reload and 
   expect(recorded(db, 'made.csv', info).filter((line) => line.startsWith('counts,') && line.endsWith(',Sorrel')).length).toBeGreaterThanOrEqual(2)
 })
 
+test('after one visit the pages of the field open without signal, with the hour of what they show', async ({}, info) => {
+  mkdirSync(info.outputDir, { recursive: true })
+  const db = info.outputPath('farm.db')
+  const made = await links(db, 1)
+  const { farm, browser } = await secure(db)
+  const phone = await aPhone(browser, farm.address, made[0], 'Sorrel')
+  await expect.poll(() => phone.evaluate(async () => Boolean(await caches.match('/cut'))), { timeout: 60_000 }).toBe(true)
+  await phone.waitForTimeout(1500) // the drawings of the last page
+  await phone.context().setOffline(true)
+  await farm.stop()
+  for (const [path, heading] of [['/cut', /^Cut of /], ['/count', /^Count$/], ['/rounds', /./], ['/', /^Pick of /]]) {
+    await phone.goto(farm.address + path)
+    await expect(phone.getByRole('heading', { level: 1 })).toHaveText(heading)
+    await expect(phone.locator('.kept-page')).toContainText(/No signal: this is the farm as it stood on \w+ \d+ \w+, \d+:\d\d\./)
+    await expect(phone.locator('.kept-page')).toBeVisible()
+    expect(await phone.evaluate(() => getComputedStyle(document.querySelector('.views')).display), 'its style came along').not.toBe('block')
+  }
+  await phone.goto(farm.address + '/cut')
+  await expect(phone.locator('.cut-row[open]')).toHaveCount(1) // its scripts work
+  await phone.goto(farm.address + '/count?row=ZC1')
+  await expect(phone.getByRole('button', { name: 'One more open:' })).toBeVisible()
+  await browser.close()
+})
+
 test('two people count one row, one is signed out, one count is refused: nothing is lost', async ({}, info) => {
   mkdirSync(info.outputDir, { recursive: true })
   const db = info.outputPath('farm.db')

@@ -4,7 +4,7 @@ import { test, expect, accessible, fits, worked } from './farm.mjs'
 
 test('whatever is tapped is 44 px high', async ({ page, address, isMobile }) => {
   test.skip(!isMobile, 'a mouse hits less')
-  for (const at of ['/', '/rounds', '/count?row=ZC1', '/plantings', '/plantings/CO1', '/plantings/CO1/cut', '/plantings/CO1/count', '/orders', '/orders/Gate%20stall', '/season', '/beds', '/seeds',
+  for (const at of ['/', '/rounds', '/count?row=ZC1', '/cut', '/plantings', '/plantings/CO1', '/plantings/CO1/cut', '/plantings/CO1/count', '/orders', '/orders/Gate%20stall', '/season', '/beds', '/seeds',
     '/crops', '/crops/dahlia-ball', '/farm', '/people', '/me', '/why/zinnia-tall', '/season/date', '/season/successions', '/box', '/stakes']) {
     await page.goto(address + at)
     await worked(page)
@@ -26,7 +26,7 @@ test('the bar of a phone has the field\'s views and a way to the rest', async ({
   test.skip(!isMobile, 'a desk has room for all')
   await page.goto(address)
   const bar = page.getByRole('navigation', { name: 'Views' })
-  await expect(bar.locator(':scope > .container > :visible')).toHaveText([/Morning/, /Rounds/, /Count/, /Plantings/, /More/])
+  await expect(bar.locator(':scope > .container > :visible')).toHaveText([/Morning/, /Rounds/, /Count/, /Cut/, /More/])
   await fits(page)
   await bar.getByText('More').click()
   await accessible(page)

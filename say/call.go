@@ -74,6 +74,8 @@ func about(days float64) string {
 	switch n := int(math.Ceil(days - 0.25)); {
 	case n <= 1:
 		return "a day"
+	case n > 60:
+		return "until it is warmer"
 	case n > 30:
 		return fmt.Sprintf("about %d weeks", int(math.Round(days/7)))
 	default:

@@ -11,6 +11,7 @@ import (
 	"dewcount/web/assets"
 	"dewcount/web/beds"
 	"dewcount/web/crops"
+	"dewcount/web/cut"
 	"dewcount/web/exports"
 	"dewcount/web/field"
 	"dewcount/web/fordate"
@@ -58,7 +59,7 @@ func New(f *farm.Farm, o page.Options) (http.Handler, error) {
 
 // views are all folders of pages. None knows another.
 func views(s *page.Site) []page.View {
-	return []page.View{morning.View(s), rounds.View(s), field.View(s), plantings.View(s), why.View(s), orders.View(s), season.View(s), successions.View(s),
+	return []page.View{morning.View(s), rounds.View(s), field.View(s), cut.View(s), plantings.View(s), why.View(s), orders.View(s), season.View(s), successions.View(s),
 		fordate.View(s), beds.View(s), seeds.View(s), crops.View(s), settings.View(s), access.View(s), exports.View(s)}
 }
 

@@ -167,16 +167,20 @@ func (p *Profile) OneStem() bool { return p.Yield.Habit == Single }
 // A Stem is how long stems are when they are cut, in cm: the first of a season and later ones on average, and how they differ.
 type Stem struct{ FirstCM, LaterCM, SDCM float64 }
 
-// highCutShorter is what cutting high leaves of the later stems' length: side buds have short stems. A guess; the table gives no
-// number.
-const highCutShorter = 0.8
+// What cutting high, above the side buds, changes: how soon a plant has buds again and how many shoots follow, as the crop table's notes
+// give them, and what it leaves of the later stems' length. That is a guess, the table gives no number.
+const (
+	HighCutSooner  = 0.85
+	HighCutMore    = 1.12
+	HighCutShorter = 0.8
+)
 
 // LongEnough returns the share of a planting's stems (0 to 1) that are at least so long in cm, when a part of them (0 to 1) is of the
 // first flush: lengths are normal about their mean.
 func (s Stem) LongEnough(cm, firstPart float64, keepBuds bool) float64 {
 	later := s.LaterCM
 	if keepBuds {
-		later *= highCutShorter
+		later *= HighCutShorter
 	}
 	share := func(mean float64) float64 { return math.Erfc((cm-mean)/(s.SDCM*math.Sqrt2)) / 2 }
 	return firstPart*share(s.FirstCM) + (1-firstPart)*share(later)

@@ -42,7 +42,7 @@ func NewCourse(p Planting, place Place, boxCd float64) *Course {
 	c.regrowth, c.regrowCd, c.onceLess = y.ShootsPerCut, y.RegrowCd, 1
 	c.vigour = place.Shapes.vigourOf(p.Profile, p.Market.From)
 	if p.KeepBuds {
-		c.regrowth, c.regrowCd = c.regrowth*keepBudsMore, c.regrowCd*keepBudsSooner
+		c.regrowth, c.regrowCd = c.regrowth*crop.HighCutMore, c.regrowCd*crop.HighCutSooner
 	}
 	if c.pinchedShare() > 0 {
 		c.pinched = place.Shapes.flushesOf(p.Profile, checkCd+p.Profile.Pinch.DelayCd)

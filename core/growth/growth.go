@@ -87,12 +87,6 @@ const ChillMeanC = 9
 // regrowCV is the coefficient of variation of the warmth until a cut plant has buds again; the table gives the mean.
 const regrowCV = 0.25
 
-// keepBudsSooner and keepBudsMore are what cutting high changes in regrowth, as the crop table's notes give them.
-const (
-	keepBudsSooner = 0.85
-	keepBudsMore   = 1.12
-)
-
 // laterFlush is the part of a pinched plant's gain in stems that what follows its first flush loses again, in the logarithm: the plant feeds
 // hardly more shoots than before.
 const laterFlush = 0.75

@@ -364,7 +364,7 @@ func TestKeptBudsComeSoonerAndMore(t *testing.T) {
 	}
 	soonLong, allLong := after(false)
 	soonHigh, allHigh := after(true)
-	if !(soonHigh > soonLong) || math.Abs(allHigh/allLong-keepBudsMore) > 1e-9 {
+	if !(soonHigh > soonLong) || math.Abs(allHigh/allLong-crop.HighCutMore) > 1e-9 {
 		t.Errorf("eleven days after the cut %.1f of %.1f stems, cut high %.1f of %.1f", soonLong, allLong, soonHigh, allHigh)
 	}
 }

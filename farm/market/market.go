@@ -222,7 +222,7 @@ func longEnough(s *look.Snapshot, l book.OrderLine, parts []forecast.Part) float
 		p := s.Model.Plantings[part.Planting]
 		standing := s.Stand.Standing(part.Planting)
 		first := 1.0 // of what is still to be cut, the part that is of the first flush
-		if cut := takenOf(s, p.ID); cut > 0 && standing.FirstFlush > 0 {
+		if cut := TakenOf(s, p.ID); cut > 0 && standing.FirstFlush > 0 {
 			first = max(0, 1-cut/standing.FirstFlush)
 		}
 		w := part.Share * (1e-9 + standing.FirstFlush)
@@ -232,8 +232,8 @@ func longEnough(s *look.Snapshot, l book.OrderLine, parts []forecast.Part) float
 	return sum / weight
 }
 
-// takenOf returns the stems that were cut of a planting in its season, up to the view's day.
-func takenOf(s *look.Snapshot, planting string) float64 {
+// TakenOf returns the stems that were cut of a planting in its season, up to the view's day.
+func TakenOf(s *look.Snapshot, planting string) float64 {
 	stems := 0
 	for _, c := range s.Book.Cuts {
 		if c.Planting == planting && !c.CutAt.Day().After(s.View.Upto) && s.View.Upto.Sub(c.CutAt.Day()) < 300 {

@@ -1,5 +1,6 @@
 // app.js wires the page: the tally of a count, the key that jumps, and a sign that the farm is reckoning.
 import { startBeds } from './beds.js'
+import { startCut } from './cut.js'
 import { startSeason } from './season.js'
 import { newTally } from './tally.js'
 import { newWalk, newWalkList } from './walk.js'
@@ -20,9 +21,11 @@ document.addEventListener('keydown', (event) => {
 
 startSeason()
 startBeds()
+startCut()
 
-// The count page opens without signal from the second time on; only a secure address has what that needs.
+// The pages of the field open without signal once one of them was opened with it; only a secure address has what that needs.
 navigator.serviceWorker?.register('/worker.js').catch(() => {})
+navigator.serviceWorker?.ready.then(({ active }) => active.postMessage('keep'))
 
 // A farm that is being set up most likely lies where the browser is.
 const zone = document.querySelector('input[name=timezone]')

@@ -8,5 +8,5 @@ export function waitingWords(state, records) {
 }
 
 export function refusalWords({ kind, fields, refused }) {
-  return `Not taken, kept on this phone: ${kind} of ${fields.planting}, ${(fields.counted_at ?? fields.on).replace('T', ' at ')}. ${refused}`
+  return `Not taken, kept on this phone: ${kind} of ${fields.planting}, ${(fields.counted_at ?? fields.cut_at ?? fields.on).replace('T', ' at ')}. ${refused}`
 }

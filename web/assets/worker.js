@@ -1,8 +1,8 @@
-// worker.js keeps the count page on the phone, so that it opens where there is no signal. All else comes from the farm.
+// worker.js keeps the pages of the field on the phone, so that they open where there is no signal. All else comes from the farm.
 
 const pages = 'dew-count-pages'
 const files = 'dew-count-files'
-const countPage = '/count'
+const fieldPages = ['/', '/rounds', '/count', '/cut']
 const patience = 4_000 // ms that a weak signal has before the kept page is shown
 
 self.addEventListener('install', () => self.skipWaiting())
@@ -17,7 +17,7 @@ self.addEventListener('fetch', (event) => {
     return
   }
   if (request.method !== 'GET') return
-  if (request.mode === 'navigate' && url.pathname === countPage) event.respondWith(freshOrKept(request))
+  if (request.mode === 'navigate' && fieldPages.includes(url.pathname)) event.respondWith(freshOrKept(request, url))
   else if (url.pathname.startsWith('/assets/')) event.respondWith(file(request, url.search !== ''))
 })
 
@@ -26,16 +26,53 @@ function inTime(request) {
   return Promise.race([fetch(request), new Promise((_, late) => setTimeout(late, patience))])
 }
 
-async function freshOrKept(request) {
+async function freshOrKept(request, url) {
   const cache = await caches.open(pages)
   try {
     const answer = await inTime(request)
-    if (answer.ok && !answer.redirected && answer.type !== 'opaqueredirect') await cache.put(countPage, answer.clone())
-    else if (answer.type === 'opaqueredirect') await cache.delete(countPage) // signed out: where to sign in is elsewhere
+    if (isPage(answer) && !url.searchParams.has('pick')) await cache.put(url.pathname, answer.clone())
+    else if (answer.type === 'opaqueredirect') await cache.delete(url.pathname) // signed out: where to sign in is elsewhere
     return answer
   } catch {
-    return (await cache.match(countPage)) ?? Response.error()
+    const kept = await cache.match(url.pathname)
+    return kept ? saidToBeKept(kept) : Response.error()
   }
+}
+
+const isPage = (answer) => answer.ok && !answer.redirected && answer.type !== 'opaqueredirect'
+
+// saidToBeKept marks a page, so that it shows the hour of what it tells.
+async function saidToBeKept(kept) {
+  const text = await kept.text()
+  return new Response(text.replace('<body class="', '<body class="is-kept '), { status: kept.status, headers: kept.headers })
+}
+
+// A page that was opened once asks for the others of the field, with the files that they name: in the row they are wanted without signal.
+self.addEventListener('message', (event) => event.waitUntil(keepAll()))
+
+async function keepAll() {
+  const cache = await caches.open(pages)
+  const seen = new Set()
+  for (const path of fieldPages) {
+    if (await cache.match(path)) continue
+    const answer = await fetch(path).catch(() => null)
+    if (!answer || !isPage(answer)) continue
+    await cache.put(path, answer.clone())
+    await keepNamed(await answer.text(), new URL(path, location.origin), seen)
+  }
+}
+
+// keepNamed keeps the files that a page, a script or a style sheet names, and what these name.
+async function keepNamed(text, base, seen) {
+  for (const [, name] of text.matchAll(/(?:(?:src|href)="|from '|import '|url\(["']?)([^"'#)\s]+)/g)) {
+    const url = new URL(name.replaceAll('&amp;', '&'), base)
+    if (url.origin !== location.origin || !url.pathname.startsWith('/assets/') || seen.has(url.href)) continue
+    seen.add(url.href)
+    const answer = await file(new Request(url), url.search !== '').catch(() => null)
+    if (answer && /\.(js|css)$/.test(url.pathname)) await keepNamed(await answer.clone().text(), url, seen)
+  }
+  const drawn = new Set(text.match(/\/assets\/ladder\/[^"'#\s<>\\]+/g)) // those that a script puts in
+  for (const name of drawn) await file(new Request(new URL(name, location.origin)), true).catch(() => null)
 }
 
 // file answers with a file of the page. One whose address is marked with its content never changes and is taken as it is kept; another

@@ -64,7 +64,7 @@ func (s view) keepField(c *echo.Context, r fieldRecord) error {
 		}
 		return s.Farm.Saw(ctx, page.By(c), event)
 	}
-	reads, ok := map[string]rowReader{book.Counts.Name: readCount, book.Scoutings.Name: readScouting}[r.Kind]
+	reads, ok := map[string]rowReader{book.Counts.Name: readCount, book.Cuts.Name: readCut, book.Scoutings.Name: readScouting}[r.Kind]
 	if !ok {
 		return fault.List{{Field: "kind", Advice: "this kind of record is not made in the field: load the page anew"}}
 	}

@@ -78,6 +78,7 @@ type Frame struct {
 	CSRF               string
 	Done               *DoneView
 	Shown              string // mark of the record that the page shows, which its form carries
+	AsOf               string // the hour of what is shown, for who looks at it without signal
 	Stale              string // since when what is shown is worked out, where newer records are not in it yet
 	Jumps              []string
 	Body               any
@@ -100,7 +101,8 @@ func (p Frame) Views() []viewLink {
 	add(true, "Morning", "/", true)
 	add(true, "Rounds", "/rounds", true)
 	add(p.MayRecord, "Count", "/count", true)
-	add(true, "Plantings", "/plantings", true)
+	add(p.MayRecord, "Cut", "/cut", true)
+	add(true, "Plantings", "/plantings", !p.MayRecord)
 	add(true, "Orders", "/orders", false)
 	add(true, "Season", "/season", false)
 	add(true, "Beds", "/beds", false)
@@ -126,6 +128,7 @@ func (s *Site) Show(c *echo.Context, code int, name, here, title string, snap *s
 			p.Farm = place.Name
 		}
 		p.Today = snap.FullDate(snap.View.Today)
+		p.AsOf = snap.Moment(snap.WorkedAt)
 		for _, planting := range snap.Book.Plantings {
 			p.Jumps = append(p.Jumps, planting.ID+" "+planting.Variety)
 		}

@@ -1,0 +1,152 @@
+package work
+
+import (
+	"cmp"
+	"math"
+	"slices"
+
+	"dewcount/core/crop"
+	"dewcount/core/cutting"
+	"dewcount/core/day"
+	"dewcount/core/forecast"
+	"dewcount/farm/look"
+	"dewcount/farm/market"
+)
+
+// A Sheet is what to cut on a pick day, and when.
+type Sheet struct {
+	Pick    day.Day
+	Rows    []SheetRow // in walking order
+	Spans   []cutting.Span
+	Minutes float64 // that one person takes for the likely stems of rows that are still to be cut
+	Crew    float64 // minutes that the crew has that day; 0 where the farm has not said
+	Hands   int     // pairs of hands that are done within the morning's span
+}
+
+// A SheetRow is a row that is likely to give stems on a pick day.
+type SheetRow struct {
+	Planting int
+	Spread   forecast.Spread // for the market's window
+	Claims   []market.Claim
+	Spare    int // of the likely stems, those that nobody has asked for
+	Over     int // of the likely stems, those that would be past the window by the next pick; meant where Soon
+	Gone     int // stems that are past the window and want cutting off; meant where Soon
+	Soon     bool
+	Where    cutting.Where
+	Minutes  float64
+	Cut      bool // on record today or on that day
+	NoTime   bool // the crew's hours do not reach for it
+}
+
+// soon is up to how many days ahead today's stems tell of a pick's.
+const soon = 1
+
+// SheetOf returns the cutting sheet of a pick day, and whether that is one that the forecast reaches.
+func SheetOf(s *look.Snapshot, pick day.Day) (Sheet, bool) {
+	at := slices.Index(s.Forecast.PickDays, pick)
+	place, err := s.Book.Place()
+	if at < 0 || err != nil {
+		return Sheet{}, false
+	}
+	sheet := Sheet{Pick: pick, Spans: s.Stand.CuttingHours(pick, place.CutUntilC), Crew: 60 * place.CrewHours[(int(pick.Weekday())+6)%7]}
+	claims := market.Claims(s, pick)
+	next := 0.0
+	if at+1 < len(s.Forecast.PickDays) {
+		next = float64(s.Forecast.PickDays[at+1].Sub(pick))
+	}
+	for _, id := range Walk(s.Book, pick) {
+		i := s.Index(id)
+		if i < 0 || s.Over(i) {
+			continue
+		}
+		row := SheetRow{Planting: i, Spread: s.Forecast.Plantings[i].ByPick[at][crop.Market], Claims: claims[i], Cut: cutOnDay(s, id, pick) || cutOnDay(s, id, s.View.Today)}
+		if row.Spread.AtBest() == 0 && len(row.Claims) == 0 && !row.Cut {
+			continue
+		}
+		row.reckon(s, pick, next, place.StemsAnHour)
+		if !row.Cut {
+			sheet.Minutes += row.Minutes
+		}
+		sheet.Rows = append(sheet.Rows, row)
+	}
+	sheet.share()
+	return sheet, true
+}
+
+// reckon works out what there is to say of a row on a pick day after which the next comes in so many days, 0 where none is known.
+func (r *SheetRow) reckon(s *look.Snapshot, pick day.Day, next, stemsAnHour float64) {
+	p := &s.Model.Plantings[r.Planting]
+	profile := p.Growth.Profile
+	likely := r.Spread.Likely()
+	r.Spare = likely
+	for _, c := range r.Claims {
+		r.Spare -= c.Stems
+	}
+	r.Spare = max(0, r.Spare)
+	r.Minutes = 60 * float64(likely) / stemsAnHour
+	warmth := s.Stand.CdADay(r.Planting, pick, callDays)
+	standing := s.Stand.Standing(r.Planting)
+	r.Where = cutting.WhereOf(profile, p.Growth.Market, market.TakenOf(s, p.ID) < standing.FirstFlush/2, warmth)
+	if r.Soon = pick.Sub(s.View.Today) <= soon; !r.Soon {
+		return
+	}
+	ready, over, gone := 0.0, 0.0, 0.0
+	for k, stems := range standing.Rungs {
+		switch rung := crop.Rung(k); {
+		case rung > p.Growth.Market.To:
+			gone += stems
+		case p.Growth.Market.Holds(rung):
+			ready += stems
+			if next > 0 && !cutting.Stands(profile, p.Growth.Market, rung, next+float64(pick.Sub(s.View.Today)), warmth) {
+				over += stems
+			}
+		}
+	}
+	r.Gone = int(math.Round(gone))
+	if ready > 0 {
+		r.Over = int(math.Round(float64(likely) * over / ready))
+	}
+}
+
+// share reckons how many hands the morning wants, and which rows are left where the crew's hours are too few: those first of whose stems
+// least is asked for, and of these the ones that stand longest.
+func (s *Sheet) share() {
+	if len(s.Spans) > 0 && s.Minutes > 0 {
+		morning := 60 * (s.Spans[0].To - s.Spans[0].From)
+		s.Hands = int(math.Ceil(s.Minutes / morning))
+	}
+	if s.Crew == 0 || s.Minutes <= s.Crew {
+		return
+	}
+	var order []int
+	for i := range s.Rows {
+		if !s.Rows[i].Cut && s.Rows[i].Minutes > 0 {
+			order = append(order, i)
+		}
+	}
+	worth := func(i int) float64 {
+		r := &s.Rows[i]
+		claimed := r.Spread.Likely() - r.Spare
+		const ofOver = 0.25 // what a stem that would be over is worth beside one that is asked for
+		return (float64(claimed) + ofOver*float64(min(r.Over, r.Spare))) / float64(max(1, r.Spread.Likely()))
+	}
+	slices.SortStableFunc(order, func(a, b int) int { return cmp.Compare(worth(a), worth(b)) })
+	left := s.Minutes - s.Crew
+	for _, i := range order {
+		if left <= 0 {
+			return
+		}
+		s.Rows[i].NoTime = true
+		left -= s.Rows[i].Minutes
+	}
+}
+
+// cutOnDay tells whether a cut of a planting is on record on a day.
+func cutOnDay(s *look.Snapshot, planting string, on day.Day) bool {
+	for _, c := range s.Book.Cuts {
+		if c.Planting == planting && c.CutAt.Day() == on {
+			return true
+		}
+	}
+	return false
+}
