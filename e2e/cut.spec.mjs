@@ -37,6 +37,8 @@ test('the sheet says what to cut, for whom and where, and takes a row in three t
   await expect(dahlia).toContainText(/\d+ for Fallow Steps market on Sat 11 July/)
   await expect(dahlia).toContainText(/Low, just above a joint: 35 cm now, the next stems from here about \w+ \d+ \w+, 50 cm long\./)
   await expect(dahlia).toContainText('Leaves and sap can irritate the skin')
+  await expect(page.locator('.cut-waters')).toContainText(/\d buckets? of warm water, 38 to 43 °C, 20 cm deep, 8 litres in each/)
+  await expect(page.locator('.cut-waters')).toContainText(/fouls its water, alone, not below 7 °C/)
   await expect(page.locator('.rests').last()).toContainText('an hour and a half after sunrise')
   await accessible(page)
   await fits(page)

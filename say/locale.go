@@ -2,6 +2,7 @@ package say
 
 import (
 	"fmt"
+	"math"
 	"regexp"
 	"strconv"
 	"strings"
@@ -171,6 +172,18 @@ func (l Locale) KG(kg float64) string {
 		return fmt.Sprintf("%.0f lb", kg*2.2046)
 	}
 	return fmt.Sprintf("%.0f kg", kg)
+}
+
+// Litres writes a volume to the half litre, or to the quart.
+func (l Locale) Litres(n float64) string {
+	if l.Imperial {
+		return fmt.Sprintf("%.0f qt", max(1, n*1.0567))
+	}
+	half := math.Round(2*n) / 2
+	if half == 1 {
+		return "1 litre"
+	}
+	return strconv.FormatFloat(half, 'f', -1, 64) + " litres"
 }
 
 // inProse finds the measures in a sentence of the crop table.

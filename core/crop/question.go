@@ -34,6 +34,7 @@ func (p *Profile) Questions() []Question {
 		conditions = append(conditions, choice)
 	}
 	add(true, "condition", "Water after the cut", conditions...)
+	add(true, "rest", "Rest before use", Choice{"overnight", "overnight", "they have drunk all they can"}, Choice{"five", "five to six hours", "cut at dawn, sold at noon"}, Choice{"three", "three to four hours", "the least that most can do with"})
 	add(true, "additive", "Water additive", Choice{"plain", "plain clean water", "enough for a market week"}, Choice{"food", "flower food", "opens buds further and lasts longer"})
 	add(again, "side-buds", "Where to cut", Choice{"long", "low, for long stems", "long stems now, and long ones again later"}, Choice{"keep-buds", "high, to keep the side buds", "more stems soon, and short ones ever after"})
 	add(p.Yield.Habit != Single, "disbud", "Disbudding", Choice{"events", "for events only", "one prime flower where it is promised; otherwise the side buds are the next stems"},
@@ -66,6 +67,11 @@ func (p *Profile) starts() []Choice {
 		choices[0], choices[1] = choices[1], choices[0]
 	}
 	return choices
+}
+
+// RestHours returns the least hours that stems rest by a school, 0 for none that is known.
+func RestHours(school string) float64 {
+	return map[string]float64{"overnight": 9, "five": 5, "three": 3}[school]
 }
 
 var conditionWords = map[string]string{"cool": "cool and deep", "warm": "warm from the tap", "hot": "a hot bath of a few centimetres"}

@@ -9,6 +9,7 @@ import (
 	"dewcount/core/cutting"
 	"dewcount/core/day"
 	"dewcount/core/forecast"
+	"dewcount/core/postharvest"
 	"dewcount/farm/look"
 	"dewcount/farm/market"
 )
@@ -21,6 +22,8 @@ type Sheet struct {
 	Minutes float64 // that one person takes for the likely stems of rows that are still to be cut
 	Crew    float64 // minutes that the crew has that day; 0 where the farm has not said
 	Hands   int     // pairs of hands that are done within the morning's span
+	Waters  []postharvest.Water
+	Rest    float64 // hours that the stems rest by the longest of the schools chosen
 }
 
 // A SheetRow is a row that is likely to give stems on a pick day.
@@ -70,6 +73,7 @@ func SheetOf(s *look.Snapshot, pick day.Day) (Sheet, bool) {
 		sheet.Rows = append(sheet.Rows, row)
 	}
 	sheet.share()
+	sheet.pour(s)
 	return sheet, true
 }
 
@@ -139,6 +143,34 @@ func (s *Sheet) share() {
 		s.Rows[i].NoTime = true
 		left -= s.Rows[i].Minutes
 	}
+}
+
+// pour reckons the buckets for what was cut of the rows, and for what is likely of those that are still to be cut.
+func (s *Sheet) pour(on *look.Snapshot) {
+	stems := make(map[*crop.Profile]int)
+	var crops []*crop.Profile
+	for _, r := range s.Rows {
+		p := &on.Model.Plantings[r.Planting]
+		profile, n := p.Growth.Profile, r.Spread.Likely()
+		if r.Cut {
+			n = 0
+			for _, c := range on.Book.Cuts {
+				if d := c.CutAt.Day(); c.Planting == p.ID && (d == s.Pick || d == on.View.Today) {
+					n += c.Stems
+				}
+			}
+		}
+		if n > 0 && stems[profile] == 0 {
+			crops = append(crops, profile)
+		}
+		stems[profile] += n
+	}
+	var batches []postharvest.Batch
+	for _, p := range crops {
+		batches = append(batches, postharvest.Batch{Crop: p, Way: on.Book.Chosen(p, "condition"), Stems: stems[p]})
+		s.Rest = max(s.Rest, crop.RestHours(on.Book.Chosen(p, "rest")))
+	}
+	s.Waters = postharvest.Waters(batches)
 }
 
 // cutOnDay tells whether a cut of a planting is on record on a day.

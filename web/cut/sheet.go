@@ -28,6 +28,8 @@ type sheetView struct {
 	Dew         string
 	Picks       []parts.PickView
 	Beds        []bedView
+	Waters      []waterView
+	Rest        string
 	Cautions    []string
 	Records     bool   // cuts can be recorded: it is the day, or the evening before
 	Zone, Now   string // for the page's script: the farm's clock, in the demo the hour that it stands at
@@ -105,6 +107,7 @@ func newSheet(snap *say.Snapshot, place book.Place, sheet work.Sheet) sheetView 
 	v.Today = snap.View.Today.String()
 	v.AsOf = snap.WorkedAt.Clock()
 	v.When, v.Hands = hours(snap, place, sheet)
+	v.Waters, v.Rest = buckets(snap, place, sheet)
 	v.Marked = outside(snap, place, sheet)
 	v.Dew = "Nothing here measures the dew: it is taken to be gone an hour and a half after sunrise."
 	var left []string
