@@ -38,6 +38,7 @@ var rooms = []room{
 	{"farm/look", "core farm/book", ""},
 	{"farm/market", "core farm/book farm/look", ""},
 	{"farm/plans", "core farm/book farm/look", "github.com/maruel/natural"},
+	{"farm/store", "core farm/book", ""},
 	{"farm/work", "core farm/book farm/look farm/market farm/plans", "github.com/maruel/natural"},
 	{"farm", "core fault croptable farm/book farm/look", "github.com/hashicorp/golang-lru/v2 golang.org/x/sync"},
 	{"people", "fault farm/book", "github.com/hashicorp/golang-lru/v2 github.com/alexedwards/argon2id"},

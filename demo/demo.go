@@ -90,6 +90,7 @@ func lay(b *book.Book) {
 		}
 	}
 	b.RecipeLines = append(b.RecipeLines, recipes...)
+	b.StorePlaces, b.Readings = placesOf(), readingsOf()
 }
 
 // placeAll gives the plantings squares of their beds, one after the other along each, as far as there is room for as long as they usually stand.
@@ -148,6 +149,7 @@ func spring(b *book.Book, weather *standin.Weather) error {
 	for d := first; d.Before(FirstDay); d = d.Add(1) {
 		work := usualCrew.morning(b, field, place, d)
 		work.enter(b)
+		b.Moves = append(b.Moves, movesOf(b, d)...)
 		field.Step(work.taken())
 	}
 	return nil
@@ -180,6 +182,11 @@ func nextDay(b *book.Book) (book.Change, error) {
 	work := usualCrew.morning(b, field, place, today)
 	change := book.Change{Who: crewName, Stamp: today.String() + "T20:00:00Z"}
 	change.Add = append(work.records(), water(b, today)...)
+	evening := b.Own()
+	work.enter(evening)
+	for _, m := range movesOf(evening, today) {
+		change.Add = append(change.Add, m.Record())
+	}
 	for _, p := range work.ended {
 		change.Correct = append(change.Correct, p.Record())
 	}

@@ -32,6 +32,10 @@ type Book struct {
 	OrderLines  []OrderLine
 	RecipeLines []RecipeLine
 	ExtraPicks  []day.Day
+	StorePlaces []StorePlace
+	Readings    []Reading
+	Bought      []Bought
+	Moves       []Move
 	Authors     []Author
 	History     []Version
 

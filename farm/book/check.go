@@ -155,6 +155,9 @@ func (b *Book) checkCut(f *Fields, c Cut, how Strictness) {
 	if !ok {
 		return
 	}
+	if how == OfForm {
+		b.checkLot(f, "stems", c.ID, c.Stems)
+	}
 	most := float64(how) * profile.MostStems(p.Plants, p.PinchedPart())
 	before := 0
 	if profile.Yield.Habit == crop.Single {

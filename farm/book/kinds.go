@@ -32,30 +32,34 @@ const (
 
 // The kinds of records. What each is stands in the table below.
 var (
-	Settings    = new(Kind)
-	Weather     = new(Kind)
-	Beds        = new(Kind)
-	Trays       = new(Kind)
-	Varieties   = new(Kind)
-	Plantings   = new(Kind)
-	Events      = new(Kind)
-	Counts      = new(Kind)
-	Cuts        = new(Kind)
-	Scoutings   = new(Kind)
-	Sprays      = new(Kind)
-	Jobs        = new(Kind)
-	Schools     = new(Kind)
-	Orders      = new(Kind)
-	OrderLines  = new(Kind)
-	RecipeLines = new(Kind)
-	ExtraPicks  = new(Kind)
-	Authors     = new(Kind)
-	History     = new(Kind) // of what stood; it is no record of its own
+	Settings     = new(Kind)
+	Weather      = new(Kind)
+	Beds         = new(Kind)
+	Trays        = new(Kind)
+	Varieties    = new(Kind)
+	Plantings    = new(Kind)
+	Events       = new(Kind)
+	Counts       = new(Kind)
+	Cuts         = new(Kind)
+	Scoutings    = new(Kind)
+	Sprays       = new(Kind)
+	Jobs         = new(Kind)
+	Schools      = new(Kind)
+	Orders       = new(Kind)
+	OrderLines   = new(Kind)
+	RecipeLines  = new(Kind)
+	ExtraPicks   = new(Kind)
+	Places       = new(Kind)
+	Temperatures = new(Kind)
+	Lots         = new(Kind) // of stems that did not grow here; a cut is a lot of its own
+	Moves        = new(Kind)
+	Authors      = new(Kind)
+	History      = new(Kind) // of what stood; it is no record of its own
 )
 
 // kinds are those that hold what stands now, in the order in which each only speaks of those before it.
 var kinds = []*Kind{Settings, Weather, Beds, Trays, Varieties, Plantings, Events, Counts, Cuts, Scoutings, Sprays, Jobs, Schools, Orders, OrderLines,
-	RecipeLines, ExtraPicks, Authors}
+	RecipeLines, ExtraPicks, Places, Temperatures, Lots, Moves, Authors}
 
 // The table is filled in here, since what reads and writes a record names its kind.
 func init() {
@@ -137,7 +141,7 @@ func init() {
 		in: kept[Cut]{
 			list: func(b *Book) *[]Cut { return &b.Cuts }, reads: one(ReadCut), writes: Cut.Record,
 			id:    func(c Cut) string { return c.ID },
-			order: func(x, y Cut) int { return inField(x.CutAt, y.CutAt, x.Planting+"|"+x.ID, y.Planting+"|"+y.ID) }, checks: (*Book).checkCut,
+			order: func(x, y Cut) int { return inField(x.CutAt, y.CutAt, x.Planting+"|"+x.ID, y.Planting+"|"+y.ID) }, checks: (*Book).checkCut, held: (*Book).holdsLot,
 		},
 	}
 	*Scoutings = Kind{
@@ -206,6 +210,41 @@ func init() {
 		Key:     words("date"), Needed: words("date"),
 		in: kept[day.Day]{
 			list: func(b *Book) *[]day.Day { return &b.ExtraPicks }, reads: one(readPick), writes: PickRecord,
+		},
+	}
+	*Places = Kind{
+		Name: "places", Singular: "place", By: ByOwner,
+		Columns: words("place kind celsius buckets since"),
+		Key:     words("place"), Needed: words("place kind celsius since"),
+		in: kept[StorePlace]{
+			list: func(b *Book) *[]StorePlace { return &b.StorePlaces }, reads: one(ReadStorePlace), writes: StorePlace.Record, held: (*Book).holdsStorePlace,
+		},
+	}
+	*Temperatures = Kind{
+		Name: "temperatures", Singular: "temperature", By: ByCrew,
+		Columns: words("place at celsius id"),
+		Key:     words("id"), Needed: words("place at celsius"),
+		in: kept[Reading]{
+			list: func(b *Book) *[]Reading { return &b.Readings }, reads: one(ReadReading), writes: Reading.Record,
+			order: func(x, y Reading) int { return inField(x.At, y.At, x.Place+"|"+x.ID, y.Place+"|"+y.ID) }, checks: (*Book).checkReading,
+		},
+	}
+	*Lots = Kind{
+		Name: "lots", Singular: "lot", By: ByCrew,
+		Columns: words("lot variety stems bought_at rung note"),
+		Key:     words("lot"), Needed: words("variety stems bought_at rung"),
+		in: kept[Bought]{
+			list: func(b *Book) *[]Bought { return &b.Bought }, reads: one(ReadBought), writes: Bought.Record, checks: (*Book).checkBought, held: (*Book).holdsLot,
+		},
+	}
+	*Moves = Kind{
+		Name: "moves", Singular: "move", By: ByCrew,
+		Columns: words("lot at what stems from place colour order note id"),
+		Key:     words("id"), Needed: words("lot at what stems"),
+		in: kept[Move]{
+			list: func(b *Book) *[]Move { return &b.Moves }, reads: one(ReadMove), writes: Move.Record,
+			id:    func(m Move) string { return m.ID },
+			order: func(x, y Move) int { return inField(x.At, y.At, x.Lot+"|"+x.ID, y.Lot+"|"+y.ID) }, checks: (*Book).checkMove, held: (*Book).holdsMove,
 		},
 	}
 	*Authors = Kind{

@@ -1,0 +1,18 @@
+-- +goose Up
+CREATE TABLE places (
+  place TEXT PRIMARY KEY, kind TEXT NOT NULL CHECK (kind IN ('fridge', 'room', 'shade', 'loft', 'table')), celsius REAL NOT NULL,
+  buckets INTEGER CHECK (buckets > 0), since TEXT NOT NULL
+) STRICT;
+CREATE TABLE temperatures (
+  id TEXT PRIMARY KEY, place TEXT NOT NULL REFERENCES places DEFERRABLE INITIALLY DEFERRED, at TEXT NOT NULL, celsius REAL NOT NULL
+) STRICT;
+CREATE TABLE lots (
+  lot TEXT PRIMARY KEY, variety TEXT NOT NULL REFERENCES varieties DEFERRABLE INITIALLY DEFERRED, stems INTEGER NOT NULL CHECK (stems > 0),
+  bought_at TEXT NOT NULL, rung TEXT NOT NULL, note TEXT
+) STRICT;
+CREATE TABLE moves (
+  id TEXT PRIMARY KEY, lot TEXT NOT NULL, at TEXT NOT NULL, what TEXT NOT NULL, stems INTEGER NOT NULL CHECK (stems > 0),
+  "from" TEXT REFERENCES places DEFERRABLE INITIALLY DEFERRED, place TEXT REFERENCES places DEFERRABLE INITIALLY DEFERRED,
+  colour TEXT, "order" TEXT, note TEXT
+) STRICT;
+CREATE INDEX moves_by_lot ON moves (lot);
