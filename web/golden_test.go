@@ -176,7 +176,7 @@ func TestGoldenPagesOfTheDemo(t *testing.T) {
 	for name, path := range map[string]string{
 		"morning": "/", "morning-later": "/?pick=2026-07-21", "why": "/why/zinnia-tall?pick=2026-07-17", "rounds": "/rounds", "plantings": "/plantings", "plantings-found": "/plantings?find=kon+buds",
 		"planting": "/plantings/ZC1", "planting-lasting": "/plantings/PE1", "planting-over": "/plantings/TU1", "planting-to-come": "/plantings/SN3", "planting-edit": "/plantings/ZL1/edit", "planting-new": "/plantings/new",
-		"count-form": "/plantings/ZC1/count", "cut-form": "/plantings/WC1/cut", "scout-form": "/plantings/DA1/scout", "spray-form": "/plantings/ZC1/spray", "walk": "/count?row=ZC1", "cut-sheet": "/cut", "cut-sheet-later": "/cut?pick=2026-07-14",
+		"count-form": "/plantings/ZC1/count", "cut-form": "/plantings/WC1/cut", "scout-form": "/plantings/DA1/scout", "spray-form": "/plantings/ZC1/spray", "walk": "/count?row=ZC1", "cut-sheet": "/cut", "store": "/store", "store-place": "/store/places/Cool%20room/edit", "store-bought": "/store/lot", "store-temperature": "/store/temperature", "cut-sheet-later": "/cut?pick=2026-07-14",
 		"orders": "/orders", "order-market": "/orders/Fallow%20Steps%20market", "order-standing": "/orders/Square%20florist%20bucket", "order-edit": "/orders/Wedding%20at%20the%20mill/edit",
 		"season": "/season", "season-frost-weeks": "/season?year=2027&weeks=frost", "season-move": "/season?crop=sunflower-single&planting=SU8&started_on=2026-07-28",
 		"successions": "/season/successions?asked=1&crop=cosmos-single&stems=60&from=2027-07-05&until=2027-09-19&existing=1&pinch=1", "successions-form": "/season/successions?crop=zinnia-tall",
@@ -275,7 +275,7 @@ func TestGoldenPagesOfAFarmOfOnesOwn(t *testing.T) {
 	if status, _, body := s.post("/farm", "/farm", settings); status != http.StatusSeeOther {
 		t.Fatalf("settings: %d, %s", status, body)
 	}
-	for name, path := range map[string]string{"own-start": "/start", "own-morning": "/", "own-plantings": "/plantings", "own-orders": "/orders", "own-season": "/season", "own-beds": "/beds", "own-seeds": "/seeds", "own-count": "/count", "own-cut": "/cut", "own-rounds": "/rounds"} {
+	for name, path := range map[string]string{"own-start": "/start", "own-morning": "/", "own-plantings": "/plantings", "own-orders": "/orders", "own-season": "/season", "own-beds": "/beds", "own-seeds": "/seeds", "own-count": "/count", "own-cut": "/cut", "own-store": "/store", "own-place": "/store/places/new", "own-rounds": "/rounds"} {
 		if status, body := s.get(path); status != http.StatusOK {
 			t.Errorf("%s: %d", path, status)
 		} else {

@@ -23,6 +23,7 @@ import (
 	"dewcount/web/season"
 	"dewcount/web/seeds"
 	"dewcount/web/settings"
+	"dewcount/web/store"
 	"dewcount/web/successions"
 	"dewcount/web/why"
 
@@ -59,7 +60,7 @@ func New(f *farm.Farm, o page.Options) (http.Handler, error) {
 
 // views are all folders of pages. None knows another.
 func views(s *page.Site) []page.View {
-	return []page.View{morning.View(s), rounds.View(s), field.View(s), cut.View(s), plantings.View(s), why.View(s), orders.View(s), season.View(s), successions.View(s),
+	return []page.View{morning.View(s), rounds.View(s), field.View(s), cut.View(s), store.View(s), plantings.View(s), why.View(s), orders.View(s), season.View(s), successions.View(s),
 		fordate.View(s), beds.View(s), seeds.View(s), crops.View(s), settings.View(s), access.View(s), exports.View(s)}
 }
 

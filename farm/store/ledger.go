@@ -67,11 +67,12 @@ func Of(b *book.Book, at day.Moment) Ledger {
 		}
 	}
 	var l Ledger
+	k := newKeeper(b)
 	for _, h := range lots(b, since) {
 		if h.CutAt.Instant(cutHour) > now {
 			continue
 		}
-		heaps, account := follow(b, h, moves[h.Lot], now)
+		heaps, account := k.follow(h, moves[h.Lot], now)
 		l.Heaps = append(l.Heaps, heaps...)
 		l.Accounts = append(l.Accounts, account)
 	}
@@ -113,7 +114,7 @@ func lots(b *book.Book, since day.Day) []Heap {
 }
 
 // follow walks a lot through its moves, in the order of their time whenever they arrived, up to an instant.
-func follow(b *book.Book, lot Heap, moves []book.Move, now float64) ([]Heap, Account) {
+func (k keeper) follow(lot Heap, moves []book.Move, now float64) ([]Heap, Account) {
 	account := Account{Lot: lot.Lot, Cut: lot.Stems}
 	lot.since = lot.CutAt.Instant(cutHour)
 	heaps := []Heap{lot}
@@ -132,9 +133,9 @@ func follow(b *book.Book, lot Heap, moves []book.Move, now float64) ([]Heap, Acc
 		for _, part := range taken {
 			switch m.What {
 			case book.ToPlace:
-				part.stay(b, at)
+				k.stay(&part, at)
 				part.Place, part.since, part.Hung = m.Place, at, day.Moment{}
-				if place, ok := b.StorePlace(m.Place); ok && place.Kind == book.Loft {
+				if k.places[m.Place].Kind == book.Loft {
 					part.Hung = m.At
 				}
 				heaps = append(heaps, part)
@@ -154,7 +155,7 @@ func follow(b *book.Book, lot Heap, moves []book.Move, now float64) ([]Heap, Acc
 	}
 	var there []Heap
 	for _, h := range heaps {
-		h.stay(b, now)
+		k.stay(&h, now)
 		h.Now = postharvest.After(h.Crop, h.CutOn, h.History)
 		if !h.Dry() && h.Now.Left[2] == 0 && h.overFor() > forgotten {
 			account.Forgone += h.Stems

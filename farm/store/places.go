@@ -2,6 +2,7 @@ package store
 
 import (
 	"slices"
+	"sort"
 
 	"dewcount/core/postharvest"
 	"dewcount/farm/book"
@@ -10,18 +11,38 @@ import (
 // readingLasts is for how many days a thermometer's reading is believed until the next: after that the place is what it is set to again.
 const readingLasts = 0.5
 
+// A keeper knows the places of a farm, and what their thermometers showed in the order of time.
+type keeper struct {
+	places   map[string]book.StorePlace
+	readings map[string][]book.Reading
+}
+
+func newKeeper(b *book.Book) keeper {
+	k := keeper{make(map[string]book.StorePlace), make(map[string][]book.Reading)}
+	for _, p := range b.StorePlaces {
+		k.places[p.ID] = p
+	}
+	for _, r := range b.Readings {
+		k.readings[r.Place] = append(k.readings[r.Place], r)
+	}
+	for _, readings := range k.readings {
+		slices.SortStableFunc(readings, func(x, y book.Reading) int { return x.At.Compare(y.At) })
+	}
+	return k
+}
+
 // stay adds to a heap's history that it stood where it does up to an instant.
-func (h *Heap) stay(b *book.Book, until float64) {
+func (k keeper) stay(h *Heap, until float64) {
 	if until <= h.since {
 		return
 	}
-	place, ok := b.StorePlace(h.Place)
+	place, ok := k.places[h.Place]
 	if !ok {
 		h.History = append(h.History, postharvest.Stay{Days: until - h.since, Celsius: restingC})
 		h.since = until
 		return
 	}
-	stays := Temperatures(b, place, h.since, until)
+	stays := k.temperatures(place, h.since, until)
 	for _, s := range stays {
 		if place.Kind != book.Loft {
 			h.Lost += s.Days * (postharvest.Ages(h.Crop, s.Celsius) - postharvest.Ages(h.Crop, place.Celsius))
@@ -31,8 +52,8 @@ func (h *Heap) stay(b *book.Book, until float64) {
 	h.since = until
 }
 
-// Temperatures returns how warm a place was between two instants: as its thermometer showed, and what it is set to where nothing was read.
-func Temperatures(b *book.Book, place book.StorePlace, from, until float64) postharvest.History {
+// temperatures returns how warm a place was between two instants: as its thermometer showed, and what it is set to where nothing was read.
+func (k keeper) temperatures(place book.StorePlace, from, until float64) postharvest.History {
 	var history postharvest.History
 	at, celsius, believed := from, place.Celsius, from
 	add := func(to, c float64) {
@@ -45,9 +66,9 @@ func Temperatures(b *book.Book, place book.StorePlace, from, until float64) post
 		add(min(to, believed), celsius)
 		add(to, place.Celsius)
 	}
-	readings := slices.DeleteFunc(slices.Clone(b.Readings), func(r book.Reading) bool { return r.Place != place.ID })
-	slices.SortStableFunc(readings, func(x, y book.Reading) int { return x.At.Compare(y.At) })
-	for _, r := range readings {
+	readings := k.readings[place.ID]
+	first := sort.Search(len(readings), func(i int) bool { return readings[i].At.Instant(cutHour) >= from-readingLasts })
+	for _, r := range readings[first:] {
 		when := r.At.Instant(cutHour)
 		if when >= until {
 			break

@@ -102,6 +102,7 @@ func (p Frame) Views() []viewLink {
 	add(true, "Rounds", "/rounds", true)
 	add(p.MayRecord, "Count", "/count", true)
 	add(p.MayRecord, "Cut", "/cut", true)
+	add(true, "Store", "/store", false)
 	add(true, "Plantings", "/plantings", !p.MayRecord)
 	add(true, "Orders", "/orders", false)
 	add(true, "Season", "/season", false)

@@ -63,6 +63,8 @@ func (s *Site) home(c *echo.Context, k *book.Kind, id string) string {
 		return "/seeds"
 	case book.Jobs:
 		return "/rounds"
+	case book.Places, book.Temperatures, book.Lots, book.Moves:
+		return "/store"
 	case book.Varieties:
 		if v, ok := b.Variety(id); ok {
 			return "/crops/" + url.PathEscape(v.Crop)

@@ -1,0 +1,209 @@
+package store
+
+import (
+	"fmt"
+	"math"
+	"net/http"
+	"net/url"
+	"slices"
+	"strconv"
+
+	"dewcount/core/crop"
+	"dewcount/core/day"
+	"dewcount/farm/book"
+	ledger "dewcount/farm/store"
+	"dewcount/say"
+	"dewcount/web/draw"
+
+	"github.com/labstack/echo/v5"
+)
+
+// A storeView answers: what is there, what goes first, and what is wrong with where it stands?
+type storeView struct {
+	First   []string // what goes first
+	None    string   // why there is nothing
+	Places  []placeView
+	Sum     string
+	MayMove bool
+}
+
+type placeView struct {
+	ID, Name, Kind string
+	Facts          string
+	Full           string
+	Heaps          []heapView
+}
+
+type heapView struct {
+	Variety, Lot, Stems string
+	Cut                 string
+	Rung                draw.RungView
+	Left                string
+	Dry                 string
+	Colour              string
+	Worries             []string
+	Move                string // address of what became of it
+}
+
+func (s view) store(c *echo.Context, snap *say.Snapshot) error {
+	return s.Show(c, http.StatusOK, "store", "/store", "Store", snap, newStore(snap, s.Farm.Now(snap.Snapshot)))
+}
+
+func newStore(snap *say.Snapshot, now day.Moment) storeView {
+	b := snap.Book
+	if place, err := b.Place(); err == nil && !place.DemoDay.IsZero() {
+		now = day.At(snap.View.Today, 6, 20)
+	}
+	for _, m := range b.Moves { // what was written down for later today has been done
+		if m.At.Day() == snap.View.Today && m.At.Compare(now) > 0 {
+			now = m.At
+		}
+	}
+	var v storeView
+	if len(b.StorePlaces) == 0 {
+		v.None = "The farm has written down no place for cut stems yet. Add the fridge, the cool room or the shade in which they stand: from then on every stem is accounted for."
+		return v
+	}
+	l := ledger.Of(b, now)
+	worries, tooLong := make(map[int][]string), make(map[int]bool)
+	for _, w := range l.Worries(b, now) {
+		worries[w.Heap] = append(worries[w.Heap], worryWords(snap, l.Heaps[w.Heap], w))
+		tooLong[w.Heap] = tooLong[w.Heap] || w.Trouble == ledger.TooLong
+	}
+	const firsts, soon = 5, 2.0
+	for i, h := range l.Heaps {
+		if !h.Dry() && (h.Now.Left[1] < soon || tooLong[i]) && len(v.First) < firsts {
+			v.First = append(v.First, fmt.Sprintf("%d %s (%s)", h.Stems, h.Variety, leftWords(h)))
+		}
+	}
+	names := []string{""}
+	for _, p := range b.StorePlaces {
+		names = append(names, p.ID)
+	}
+	for _, name := range names {
+		p := newPlaceView(snap, &l, name)
+		for i, h := range l.Heaps {
+			if h.Place == name {
+				p.Heaps = append(p.Heaps, newHeap(snap, h, worries[i]))
+			}
+		}
+		if name != "" || len(p.Heaps) > 0 {
+			v.Places = append(v.Places, p)
+		}
+	}
+	v.Sum = sumWords(snap, &l)
+	return v
+}
+
+func newPlaceView(snap *say.Snapshot, l *ledger.Ledger, id string) placeView {
+	p, ok := snap.Book.StorePlace(id)
+	if !ok {
+		return placeView{Name: "Resting, place not said", Facts: "Taken to stand in open shade."}
+	}
+	v := placeView{ID: id, Name: id, Facts: "set to " + snap.Celsius(p.Celsius)}
+	if p.Kind == book.Loft {
+		v.Facts = "hung to dry"
+		return v
+	}
+	var last book.Reading
+	for _, r := range snap.Book.Readings {
+		if r.Place == id && (last.At.IsZero() || r.At.Compare(last.At) > 0) {
+			last = r
+		}
+	}
+	if !last.At.IsZero() {
+		v.Facts += fmt.Sprintf(", %s on %s", snap.Tenth(last.Celsius), snap.Moment(last.At))
+	}
+	n := l.Buckets(id)
+	v.Facts += ", " + say.Number(n, "bucket")
+	if p.Buckets != nil {
+		v.Facts += fmt.Sprintf(" of %d", *p.Buckets)
+		if n > *p.Buckets {
+			v.Full = fmt.Sprintf("%s too many for it: bring what bears it into another place.", say.Number(n-*p.Buckets, "bucket"))
+		}
+	}
+	return v
+}
+
+func newHeap(snap *say.Snapshot, h ledger.Heap, worries []string) heapView {
+	v := heapView{Variety: h.Variety, Lot: h.Planting, Stems: strconv.Itoa(h.Stems), Cut: snap.Moment(h.CutAt), Rung: draw.NewRung(h.Crop.Ladder, min(h.Now.Rung, crop.Open)), Left: leftWords(h), Worries: worries,
+		Move: "/store/move?" + url.Values{"lot": {h.Lot}, "from": {h.Place}, "stems": {strconv.Itoa(h.Stems)}}.Encode()}
+	if h.Dry() {
+		v.Left, v.Dry = "", "dry about "+snap.Date(h.DryOn())
+		if !h.DryOn().After(snap.View.Today) {
+			v.Dry = "dry"
+		}
+	}
+	if variety, _ := snap.Book.Variety(h.Variety); variety.Colour != h.Colour {
+		v.Colour = "tinted " + h.Colour
+	}
+	return v
+}
+
+// leftWords says how long stems last on a table in a room from now on.
+func leftWords(h ledger.Heap) string {
+	low, high := math.Round(h.Now.Left[0]), math.Round(h.Now.Left[2])
+	switch {
+	case high == 0:
+		return "over"
+	case low == high:
+		return "about " + say.Days(int(high)) + " left"
+	default:
+		return fmt.Sprintf("%.0f to %s left", low, say.Days(int(high)))
+	}
+}
+
+func worryWords(snap *say.Snapshot, h ledger.Heap, w ledger.Worry) string {
+	to := ""
+	if w.Place != "" {
+		to = ": bring them to " + w.Place
+	}
+	switch w.Trouble {
+	case ledger.TooCold:
+		return fmt.Sprintf("Too cold: below %s they are hurt%s.", snap.Celsius(h.Crop.Store.ChillBelowC), to)
+	case ledger.TooWarm:
+		return "They would last longer elsewhere" + to + "."
+	case ledger.OldNear:
+		return "Spent stems stand beside them and make them age: throw those away."
+	case ledger.WasWrong:
+		return fmt.Sprintf("The place was not as it is set to, and that has cost them %.1f days.", w.Days)
+	default:
+		return fmt.Sprintf("Kept longer than %s: they fade soon after they are sold.", say.Days(int(h.Crop.Store.MaxDays)))
+	}
+}
+
+// sumWords says what became of the stems of the last week, both sides of the account.
+func sumWords(snap *say.Snapshot, l *ledger.Ledger) string {
+	var sum ledger.Account
+	since := snap.View.Today.Add(-7)
+	for _, a := range l.Accounts {
+		if _, at, ok := snap.Book.LotOf(a.Lot); !ok || at.Day().Before(since) {
+			continue
+		}
+		sum.Cut += a.Cut
+		sum.Returned += a.Returned
+		sum.There += a.There
+		sum.Sold += a.Sold
+		sum.MadeUp += a.MadeUp
+		sum.Given += a.Given
+		sum.Composted += a.Composted
+		sum.Forgone += a.Forgone
+	}
+	if sum.In() == 0 {
+		return ""
+	}
+	words := []string{fmt.Sprintf("%d here", sum.There)}
+	for _, p := range []struct {
+		n     int
+		words string
+	}{{sum.Sold, "sold"}, {sum.MadeUp, "made up"}, {sum.Given, "given away"}, {sum.Composted, "composted"}, {sum.Forgone, "gone, nobody wrote where"}} {
+		if p.n > 0 {
+			words = append(words, fmt.Sprintf("%d %s", p.n, p.words))
+		}
+	}
+	in := fmt.Sprintf("Of %d stems cut in the last week", sum.Cut)
+	if sum.Returned > 0 {
+		in += fmt.Sprintf(" and %d brought back", sum.Returned)
+	}
+	return in + ": " + say.List(slices.Clip(words)) + "."
+}
