@@ -73,7 +73,7 @@ func SheetOf(s *look.Snapshot, pick day.Day) (Sheet, bool) {
 		sheet.Rows = append(sheet.Rows, row)
 	}
 	sheet.share()
-	sheet.pour(s)
+	sheet.pour(s, at)
 	return sheet, true
 }
 
@@ -145,15 +145,17 @@ func (s *Sheet) share() {
 	}
 }
 
-// pour reckons the buckets for what was cut of the rows, and for what is likely of those that are still to be cut.
-func (s *Sheet) pour(on *look.Snapshot) {
+// pour reckons the buckets for what was cut of the rows, and for what is likely of those that are still to be cut; pick is the place of the
+// sheet's day among the forecast's.
+func (s *Sheet) pour(on *look.Snapshot, pick int) {
 	stems := make(map[*crop.Profile]int)
+	begun := make(map[*crop.Profile]bool)
 	var crops []*crop.Profile
 	for _, r := range s.Rows {
 		p := &on.Model.Plantings[r.Planting]
 		profile, n := p.Growth.Profile, r.Spread.Likely()
 		if r.Cut {
-			n = 0
+			n, begun[profile] = 0, true
 			for _, c := range on.Book.Cuts {
 				if d := c.CutAt.Day(); c.Planting == p.ID && (d == s.Pick || d == on.View.Today) {
 					n += c.Stems
@@ -167,6 +169,9 @@ func (s *Sheet) pour(on *look.Snapshot) {
 	}
 	var batches []postharvest.Batch
 	for _, p := range crops {
+		if !begun[p] { // as the morning has it: rows do not all do well on one day
+			stems[p] = on.Forecast.Crops[p.ID].ByPick[pick][crop.Market].Likely()
+		}
 		batches = append(batches, postharvest.Batch{Crop: p, Way: on.Book.Chosen(p, "condition"), Stems: stems[p]})
 		s.Rest = max(s.Rest, crop.RestHours(on.Book.Chosen(p, "rest")))
 	}
