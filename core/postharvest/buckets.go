@@ -17,7 +17,7 @@ type Batch struct {
 
 // A Water is buckets that are filled alike, and what goes into them.
 type Water struct {
-	crop.Conditioning        // °C and hours that suit all of them, the depth of the deepest
+	crop.Conditioning // °C and hours that suit all of them, the depth of the deepest
 	Batches           []Batch
 	Buckets           int
 	Litres            float64 // in each bucket
