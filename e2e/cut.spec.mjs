@@ -124,3 +124,20 @@ test('a morning of thirty rows without signal is sent when it comes back, each o
   await worked(page)
   await expect(page.locator('.cut-row.is-done')).toHaveCount(30)
 })
+
+test('a pick day before an event is added from the sheet', async ({ page, address }) => {
+  await page.goto(address + '/cut')
+  await worked(page)
+  await page.getByText('Another pick day').click()
+  await page.getByLabel('A day beside the weekly ones').fill('2026-07-14')
+  await page.getByRole('button', { name: 'Add the day' }).click()
+  await worked(page)
+  await expect(page.getByRole('alert').first()).toHaveText('Tue 14 July is a pick day already.')
+  await page.getByLabel('A day beside the weekly ones').fill('2026-07-12')
+  await page.getByRole('button', { name: 'Add the day' }).click()
+  await expect(async () => {
+    await page.goto(address + '/cut?pick=2026-07-12')
+    await worked(page)
+    await expect(page.getByRole('heading', { level: 1 })).toHaveText('Cut of Sun 12 July', { timeout: 1000 })
+  }).toPass({ timeout: 60_000 })
+})

@@ -132,7 +132,7 @@ test('after one visit the pages of the field open without signal, with the hour 
   const made = await links(db, 1)
   const { farm, browser } = await secure(db)
   const phone = await aPhone(browser, farm.address, made[0], 'Sorrel')
-  await expect.poll(() => phone.evaluate(async () => Boolean(await caches.match('/cut'))), { timeout: 60_000 }).toBe(true)
+  await expect.poll(() => phone.evaluate(async () => Boolean(await caches.match('/store'))), { timeout: 60_000 }).toBe(true)
   await phone.waitForTimeout(1500) // the drawings of the last page
   await phone.context().setOffline(true)
   await farm.stop()
@@ -141,7 +141,7 @@ test('after one visit the pages of the field open without signal, with the hour 
     await expect(phone.getByRole('heading', { level: 1 })).toHaveText(heading)
     await expect(phone.locator('.kept-page')).toContainText(/No signal: this is the farm as it stood on \w+ \d+ \w+, \d+:\d\d\./)
     await expect(phone.locator('.kept-page')).toBeVisible()
-    expect(await phone.evaluate(() => getComputedStyle(document.querySelector('.views')).display), 'its style came along').not.toBe('block')
+    expect(await phone.evaluate(() => getComputedStyle(document.querySelector('.views')).position), 'its style came along').toBe('fixed')
   }
   await phone.goto(farm.address + '/cut')
   await expect(phone.locator('.cut-row[open]')).toHaveCount(1) // its scripts work

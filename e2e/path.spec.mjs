@@ -79,7 +79,7 @@ test('an impossible count is refused beside its field and loses nothing', async 
 test('a cut takes its stems from the forecast', async ({ page, address }) => {
   await page.goto(address + '/plantings/CO1')
   const before = await likely(page.locator('.answer'))
-  await page.getByRole('link', { name: 'Cut', exact: true }).click()
+  await page.locator('main').getByRole('link', { name: 'Cut', exact: true }).click()
   await accessible(page)
   await page.getByLabel('Sound stems').fill('20')
   await page.getByLabel('Culled', { exact: true }).fill('2')

@@ -209,7 +209,7 @@ func init() {
 		Columns: words("date"),
 		Key:     words("date"), Needed: words("date"),
 		in: kept[day.Day]{
-			list: func(b *Book) *[]day.Day { return &b.ExtraPicks }, reads: one(readPick), writes: PickRecord,
+			list: func(b *Book) *[]day.Day { return &b.ExtraPicks }, reads: one(ReadPick), writes: PickRecord,
 		},
 	}
 	*Places = Kind{

@@ -119,4 +119,5 @@ func (s School) Record() Record {
 // PickRecord returns a pick day beside the weekly ones as text.
 func PickRecord(d day.Day) Record { return Record{ExtraPicks, [][]string{{d.String()}}} }
 
-func readPick(f *Fields) day.Day { return f.Day("date") }
+// ReadPick reads a pick day beside the weekly ones.
+func ReadPick(f *Fields) day.Day { return f.Day("date") }

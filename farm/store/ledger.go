@@ -17,6 +17,7 @@ type Heap struct {
 	Crop                           *crop.Profile
 	Place                          string // empty where nobody said: they rest in the shade
 	Stems                          int
+	LengthCM                       float64 // as it was measured; 0 where it was not
 	CutAt                          day.Moment
 	CutOn                          crop.Rung
 	History                        postharvest.History
@@ -100,7 +101,11 @@ func lots(b *book.Book, since day.Day) []Heap {
 		}
 		v, _ := b.Variety(p.Variety)
 		window, _ := profile.Window(crop.Market, b.SchoolOf(profile.ID, "cut"))
-		heaps = append(heaps, Heap{Lot: c.ID, Planting: p.ID, Variety: p.Variety, Colour: v.Colour, Crop: profile, Stems: c.Stems, CutAt: c.CutAt, CutOn: window.From})
+		long := 0.0
+		if c.LengthCM != nil {
+			long = *c.LengthCM
+		}
+		heaps = append(heaps, Heap{Lot: c.ID, LengthCM: long, Planting: p.ID, Variety: p.Variety, Colour: v.Colour, Crop: profile, Stems: c.Stems, CutAt: c.CutAt, CutOn: window.From})
 	}
 	for _, l := range b.Bought {
 		v, ok := b.Variety(l.Variety)

@@ -31,7 +31,7 @@ type Worry struct {
 // What is worth a word: days that another place would save of each day, and that a warm night has cost.
 const (
 	worthMoving = 0.2
-	worthSaying = 0.1
+	worthSaying = 0.5
 )
 
 // Worries returns what is wrong in the store at a moment, heap by heap in the ledger's order.
@@ -84,6 +84,17 @@ func betterPlace(b *book.Book, h *Heap, now book.StorePlace) (string, float64) {
 		}
 	}
 	return best, here - least
+}
+
+// LostIn returns the least and the most days at 20 °C that what stands in a place has lost since a place was not as it is set to.
+func (l *Ledger) LostIn(place string) (least, most float64) {
+	least = math.Inf(1)
+	for _, h := range l.Heaps {
+		if h.Place == place && !h.Dry() && h.Lost > 0 {
+			least, most = min(least, h.Lost), max(most, h.Lost)
+		}
+	}
+	return min(least, most), most
 }
 
 // Buckets returns how many ten-litre buckets a place's stems take; crops that foul water or bleed sap have their own.

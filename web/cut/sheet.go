@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"net/http"
+	"net/url"
 	"strings"
 
 	"dewcount/core/crop"
@@ -14,6 +15,7 @@ import (
 	"dewcount/farm/work"
 	"dewcount/say"
 	"dewcount/web/draw"
+	"dewcount/web/page"
 	"dewcount/web/parts"
 
 	"github.com/labstack/echo/v5"
@@ -34,6 +36,8 @@ type sheetView struct {
 	Records     bool   // cuts can be recorded: it is the day, or the evening before
 	Zone, Now   string // for the page's script: the farm's clock, in the demo the hour that it stands at
 	Today       string
+	PickFault   string // of a pick day that was to be added, and what was typed
+	PickTyped   string
 	At          string // when a cut is made, for who has no scripts
 	AsOf        string // the hour of what it shows
 }
@@ -96,6 +100,38 @@ func (s view) sheet(c *echo.Context, snap *say.Snapshot) error {
 		v.Picks = append(v.Picks, parts.PickView{Day: d.String(), Spoken: snap.Date(d), Stems: fmt.Sprintf("likely %d", total), Chosen: d == pick})
 	}
 	return s.Show(c, http.StatusOK, "cutsheet", "/cut", v.Heading, snap, v)
+}
+
+// addPick adds a pick day beside the weekly ones, such as one before an event.
+func (s view) addPick(c *echo.Context, snap *say.Snapshot) error {
+	f := book.NewFields(page.Posted(c)).For(snap.Locale)
+	on := book.ReadPick(f)
+	place, err := snap.Book.Place()
+	if err != nil {
+		return err
+	}
+	switch {
+	case f.Faults() != nil:
+	case on.Before(snap.View.Today) || on.After(snap.View.To):
+		f.Fault("date", "choose a day from today to %s", snap.Date(snap.View.To))
+	case snap.Book.PickDays(place).Has(on):
+		f.Fault("date", "%s is a pick day already", snap.Date(on))
+	}
+	err = f.Faults()
+	if err == nil {
+		err = s.Farm.Add(c.Request().Context(), page.By(c), book.PickRecord(on))
+	}
+	if by, only := page.FaultsBy(err); only {
+		pick := snap.Forecast.PickDays[0]
+		sheet, _ := work.SheetOf(snap.Snapshot, pick)
+		v := newSheet(snap, place, sheet)
+		v.PickFault, v.PickTyped = page.Rest(nil, by), c.FormValue("date")
+		return s.Show(c, http.StatusUnprocessableEntity, "cutsheet", "/cut", v.Heading, snap, v)
+	}
+	if err != nil {
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, "/cut?pick="+on.String()+"&done="+url.QueryEscape("recorded:"+book.ExtraPicks.Name+":"+on.String()))
 }
 
 func newSheet(snap *say.Snapshot, place book.Place, sheet work.Sheet) sheetView {

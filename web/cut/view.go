@@ -16,5 +16,8 @@ type view struct{ *page.Site }
 // View returns the addresses of this folder, who may use them, and the templates that they show.
 func View(site *page.Site) page.View {
 	s := view{site}
-	return page.View{Templates: templates, Routes: []page.Route{page.Get("/cut", page.Record, s.On(s.sheet))}}
+	return page.View{Templates: templates, Routes: []page.Route{
+		page.Get("/cut", page.Record, s.On(s.sheet)),
+		page.Post("/cut/picks", page.Own, s.On(s.addPick)),
+	}}
 }

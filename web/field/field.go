@@ -64,7 +64,7 @@ func (s view) keepField(c *echo.Context, r fieldRecord) error {
 		}
 		return s.Farm.Saw(ctx, page.By(c), event)
 	}
-	reads, ok := map[string]rowReader{book.Counts.Name: readCount, book.Cuts.Name: readCut, book.Scoutings.Name: readScouting}[r.Kind]
+	reads, ok := map[string]rowReader{book.Counts.Name: readCount, book.Cuts.Name: readCut, book.Moves.Name: readMove, book.Temperatures.Name: readReading, book.Scoutings.Name: readScouting}[r.Kind]
 	if !ok {
 		return fault.List{{Field: "kind", Advice: "this kind of record is not made in the field: load the page anew"}}
 	}
@@ -73,6 +73,20 @@ func (s view) keepField(c *echo.Context, r fieldRecord) error {
 		return err
 	}
 	return s.Farm.Add(ctx, page.By(c), made)
+}
+
+func readMove(from page.Typed, locale say.Locale) (book.Record, error) {
+	f := book.NewFields(from).For(locale)
+	m := book.ReadMove(f)
+	notToCome(f, "at", m.At, locale)
+	return m.Record(), f.Faults()
+}
+
+func readReading(from page.Typed, locale say.Locale) (book.Record, error) {
+	f := book.NewFields(from).For(locale)
+	r := book.ReadReading(f)
+	notToCome(f, "at", r.At, locale)
+	return r.Record(), f.Faults()
 }
 
 func notToComeDay(f *book.Fields, name string, d day.Day, locale say.Locale) {

@@ -5,7 +5,6 @@ import (
 	"net/url"
 
 	"dewcount/core/crop"
-	"dewcount/core/day"
 	"dewcount/farm/book"
 	"dewcount/say"
 	"dewcount/web/page"
@@ -47,19 +46,11 @@ func (s view) keep(c *echo.Context, snap *say.Snapshot, f storeForm, key string,
 	}, "store")
 }
 
-// now is the hour that a record of today has unless it is changed.
-func (s view) now(snap *say.Snapshot) string {
-	if place, err := snap.Book.Place(); err == nil && !place.DemoDay.IsZero() {
-		return day.At(snap.View.Today, 6, 20).String()
-	}
-	return s.Farm.Now(snap.Snapshot).String()
-}
-
 // usual is a form's values before anybody has typed: what the address says, and the hour.
 func (s view) usual(c *echo.Context, snap *say.Snapshot, hour string) page.Typed {
 	return func(name string) string {
 		if name == hour {
-			return s.now(snap)
+			return s.hour(snap).String()
 		}
 		return c.QueryParam(name)
 	}

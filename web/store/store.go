@@ -24,13 +24,16 @@ type storeView struct {
 	None    string   // why there is nothing
 	Places  []placeView
 	Sum     string
-	MayMove bool
+	Makings []makingView
+	Orders  []string
+	Fault   string // of what was to be made up
+	FaultOf string
 }
 
 type placeView struct {
 	ID, Name, Kind string
 	Facts          string
-	Full           string
+	Full, Lost     string
 	Heaps          []heapView
 }
 
@@ -46,19 +49,25 @@ type heapView struct {
 }
 
 func (s view) store(c *echo.Context, snap *say.Snapshot) error {
-	return s.Show(c, http.StatusOK, "store", "/store", "Store", snap, newStore(snap, s.Farm.Now(snap.Snapshot)))
+	return s.Show(c, http.StatusOK, "store", "/store", "Store", snap, newStore(snap, s.hour(snap)))
 }
 
-func newStore(snap *say.Snapshot, now day.Moment) storeView {
-	b := snap.Book
-	if place, err := b.Place(); err == nil && !place.DemoDay.IsZero() {
+// hour returns the hour that the store is looked at: now, but in the demo, whose clock stands. What was written down for later today has been done.
+func (s view) hour(snap *say.Snapshot) day.Moment {
+	now := s.Farm.Now(snap.Snapshot)
+	if place, err := snap.Book.Place(); err == nil && !place.DemoDay.IsZero() {
 		now = day.At(snap.View.Today, 6, 20)
 	}
-	for _, m := range b.Moves { // what was written down for later today has been done
+	for _, m := range snap.Book.Moves {
 		if m.At.Day() == snap.View.Today && m.At.Compare(now) > 0 {
 			now = m.At
 		}
 	}
+	return now
+}
+
+func newStore(snap *say.Snapshot, now day.Moment) storeView {
+	b := snap.Book
 	var v storeView
 	if len(b.StorePlaces) == 0 {
 		v.None = "The farm has written down no place for cut stems yet. Add the fridge, the cool room or the shade in which they stand: from then on every stem is accounted for."
@@ -70,7 +79,7 @@ func newStore(snap *say.Snapshot, now day.Moment) storeView {
 		worries[w.Heap] = append(worries[w.Heap], worryWords(snap, l.Heaps[w.Heap], w))
 		tooLong[w.Heap] = tooLong[w.Heap] || w.Trouble == ledger.TooLong
 	}
-	const firsts, soon = 5, 2.0
+	const firsts, soon = 3, 2.0
 	for i, h := range l.Heaps {
 		if !h.Dry() && (h.Now.Left[1] < soon || tooLong[i]) && len(v.First) < firsts {
 			v.First = append(v.First, fmt.Sprintf("%d %s (%s)", h.Stems, h.Variety, leftWords(h)))
@@ -92,6 +101,10 @@ func newStore(snap *say.Snapshot, now day.Moment) storeView {
 		}
 	}
 	v.Sum = sumWords(snap, &l)
+	v.Makings = makings(snap, &l)
+	for _, o := range b.Orders {
+		v.Orders = append(v.Orders, o.ID)
+	}
 	return v
 }
 
@@ -113,6 +126,12 @@ func newPlaceView(snap *say.Snapshot, l *ledger.Ledger, id string) placeView {
 	}
 	if !last.At.IsZero() {
 		v.Facts += fmt.Sprintf(", %s on %s", snap.Tenth(last.Celsius), snap.Moment(last.At))
+	}
+	if least, most := l.LostIn(id); most >= 0.05 {
+		v.Lost = fmt.Sprintf("It was warmer than it is set to: that has cost what stands here %.1f to %.1f days of its life.", least, most)
+		if math.Round(10*least) == math.Round(10*most) {
+			v.Lost = fmt.Sprintf("It was warmer than it is set to: that has cost what stands here %.1f days of its life.", most)
+		}
 	}
 	n := l.Buckets(id)
 	v.Facts += ", " + say.Number(n, "bucket")

@@ -24,6 +24,7 @@ func View(site *page.Site) page.View {
 		page.Post("/store/temperatures", page.Record, s.On(s.keepReading)),
 		page.Get("/store/lot", page.Record, s.On(s.newLot)),
 		page.Post("/store/lots", page.Record, s.On(s.keepLot)),
+		page.Post("/store/makeup", page.Record, s.On(s.makeUp)),
 		page.Get("/store/places/new", page.Own, s.On(s.newPlace)),
 		page.Post("/store/places", page.Own, s.On(s.keepPlace)),
 		page.Get("/store/places/:place/edit", page.Own, s.On(s.editPlace)),
