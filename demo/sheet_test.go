@@ -97,6 +97,21 @@ func TestTheSheetOfTheDemo(t *testing.T) {
 	if kept > 60 || stems[1] == 0 || !(share[0]/stems[0] > share[1]/stems[1]) {
 		t.Errorf("with an hour %v minutes of rows are kept; asked for are %v of %v stems kept and %v of %v left", kept, share[0], stems[0], share[1], stems[1])
 	}
+	// Where today is a pick day itself, what is cut now is no cut of tomorrow's.
+	for i := range hurried.Settings {
+		if hurried.Settings[i].Key == "pick_days" {
+			hurried.Settings[i].Value = "thu fri"
+		}
+	}
+	both, err := look.NewSnapshot(&hurried, 0, look.Morning(FirstDay), nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	thursday, _ := work.SheetOf(both, FirstDay)
+	friday, _ := work.SheetOf(both, FirstDay.Add(1))
+	if !sheet.Records || !thursday.Records || friday.Records {
+		t.Errorf("cuts are recorded on the evening before %v, on the day %v, on the day before another %v", sheet.Records, thursday.Records, friday.Records)
+	}
 	if calls := work.CallsOf(now, sheet.Rows[0].Planting); len(calls) < 2 || calls[0].Use != crop.Market || calls[0].ByRung[crop.Spent].Verdict != cutting.Discard {
 		t.Errorf("the calls of the first row: %+v", calls)
 	}

@@ -63,9 +63,16 @@ test('whole bouquets are made up of what stands, and no more than there are stem
   await posy.getByLabel('for', { exact: true }).selectOption('Gate stall')
   await posy.getByRole('button', { name: 'Make them up' }).click()
   await worked(page)
-  await expect(async () => {
+  const madeUp = (words) => expect(async () => {
     await page.goto(address + '/store')
     await worked(page)
-    await expect(page.locator('.head')).toContainText('14 made up', { timeout: 1000 }) // four accents and three fillers each
+    await expect(page.locator('.head')).toContainText(words, { timeout: 1000 })
   }).toPass({ timeout: 60_000 })
+  await madeUp('14 made up') // four accents and three fillers each
+  await posy.getByLabel('Bouquets').fill('1')
+  await posy.getByRole('button', { name: 'Make them up' }).click()
+  await worked(page)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await worked(page)
+  await madeUp('14 made up') // all its moves are taken back together
 })

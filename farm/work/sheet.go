@@ -17,6 +17,7 @@ import (
 // A Sheet is what to cut on a pick day, and when.
 type Sheet struct {
 	Pick    day.Day
+	Records bool       // cuts made now are this pick's: it is today, or the evening before where today is none itself
 	Rows    []SheetRow // in walking order
 	Spans   []cutting.Span
 	Minutes float64 // that one person takes for the likely stems of rows that are still to be cut
@@ -52,6 +53,8 @@ func SheetOf(s *look.Snapshot, pick day.Day) (Sheet, bool) {
 		return Sheet{}, false
 	}
 	sheet := Sheet{Pick: pick, Spans: s.Stand.CuttingHours(pick, place.CutUntilC), Crew: 60 * place.CrewHours[(int(pick.Weekday())+6)%7]}
+	today := s.View.Today
+	sheet.Records = pick == today || pick.Sub(today) == 1 && !s.Book.PickDays(place).Has(today)
 	claims := market.Claims(s, pick)
 	next := 0.0
 	if at+1 < len(s.Forecast.PickDays) {
@@ -62,7 +65,7 @@ func SheetOf(s *look.Snapshot, pick day.Day) (Sheet, bool) {
 		if i < 0 || s.Over(i) {
 			continue
 		}
-		row := SheetRow{Planting: i, Spread: s.Forecast.Plantings[i].ByPick[at][crop.Market], Claims: claims[i], Cut: cutOnDay(s, id, pick) || cutOnDay(s, id, s.View.Today)}
+		row := SheetRow{Planting: i, Spread: s.Forecast.Plantings[i].ByPick[at][crop.Market], Claims: claims[i], Cut: cutOnDay(s, id, pick) || sheet.Records && cutOnDay(s, id, today)}
 		if row.Spread.AtBest() == 0 && len(row.Claims) == 0 && !row.Cut {
 			continue
 		}
@@ -157,7 +160,7 @@ func (s *Sheet) pour(on *look.Snapshot, pick int) {
 		if r.Cut {
 			n, begun[profile] = 0, true
 			for _, c := range on.Book.Cuts {
-				if d := c.CutAt.Day(); c.Planting == p.ID && (d == s.Pick || d == on.View.Today) {
+				if d := c.CutAt.Day(); c.Planting == p.ID && (d == s.Pick || s.Records && d == on.View.Today) {
 					n += c.Stems
 				}
 			}

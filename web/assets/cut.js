@@ -40,7 +40,7 @@ export async function startCut() {
   const rows = [...sheet.querySelectorAll('.cut-row')]
   const ids = new Map() // of records that are not kept yet, by row: pressed twice it is one cut
   // A page that is kept on the phone, or worked out before the last records came, knows less of them than the phone does.
-  const key = `dew-count:cut:${sheet.dataset.today}`
+  const key = `dew-count:cut:${sheet.dataset.pick}`
   const done = new Set([...rows.filter((row) => row.classList.contains('is-done')).map((row) => row.dataset.row), ...JSON.parse(localStorage.getItem(key) ?? '[]')])
   const refusedBefore = new Map() // rows by the id of their record
   const now = () => sheet.dataset.now || localMinute(new Date(), sheet.dataset.zone)

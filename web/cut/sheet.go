@@ -35,7 +35,7 @@ type sheetView struct {
 	Cautions    []string
 	Records     bool   // cuts can be recorded: it is the day, or the evening before
 	Zone, Now   string // for the page's script: the farm's clock, in the demo the hour that it stands at
-	Today       string
+	Pick        string
 	PickFault   string // of a pick day that was to be added, and what was typed
 	PickTyped   string
 	At          string // when a cut is made, for who has no scripts
@@ -135,12 +135,11 @@ func (s view) addPick(c *echo.Context, snap *say.Snapshot) error {
 }
 
 func newSheet(snap *say.Snapshot, place book.Place, sheet work.Sheet) sheetView {
-	v := sheetView{Heading: "Cut of " + snap.Date(sheet.Pick), Records: sheet.Pick.Sub(snap.View.Today) <= 1, Zone: place.Zone.String(),
+	v := sheetView{Heading: "Cut of " + snap.Date(sheet.Pick), Records: sheet.Records, Pick: sheet.Pick.String(), Zone: place.Zone.String(),
 		Cautions: []string{"Knives cut: close them on the walk. A full bucket weighs up to " + snap.KG(15) + "."}}
 	if !place.DemoDay.IsZero() {
 		v.Now = day.At(snap.View.Today, 8, 0).String()
 	}
-	v.Today = snap.View.Today.String()
 	v.AsOf = snap.WorkedAt.Clock()
 	v.When, v.Hands = hours(snap, place, sheet)
 	v.Waters, v.Rest = buckets(snap, place, sheet)
