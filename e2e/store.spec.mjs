@@ -35,6 +35,16 @@ test('stems are moved and sold, refused where there are none, and always add up'
     await worked(page)
     expect(await sum(page)).toEqual([cut, here - 2, sold + 2])
   }).toPass({ timeout: 60_000 })
+  await page.getByText('The last moves').click()
+  await expect(page.locator('.lately-move').first()).toContainText(/: 2 Cornflower blue sold, Gate stall/)
+  await accessible(page)
+  await page.getByRole('button', { name: 'Take it back' }).first().click()
+  await worked(page)
+  await expect(async () => {
+    await page.goto(address + '/store')
+    await worked(page)
+    expect(await sum(page)).toEqual([cut, here, sold])
+  }).toPass({ timeout: 60_000 })
 })
 
 test('a place is added by the owner, whatever its name', async ({ page, address }) => {

@@ -14,6 +14,7 @@ import (
 	ledger "dewcount/farm/store"
 	"dewcount/say"
 	"dewcount/web/draw"
+	"dewcount/web/page"
 
 	"github.com/labstack/echo/v5"
 )
@@ -26,8 +27,15 @@ type storeView struct {
 	Sum     string
 	Makings []makingView
 	Orders  []string
+	Lately  []latelyView
 	Fault   string // of what was to be made up
 	FaultOf string
+}
+
+// A latelyView is a move of the last days, to be taken back if it was wrong.
+type latelyView struct {
+	Words, Mark string
+	Done        *page.DoneView
 }
 
 type placeView struct {
@@ -102,6 +110,7 @@ func newStore(snap *say.Snapshot, now day.Moment) storeView {
 	}
 	v.Sum = sumWords(snap, &l)
 	v.Makings = makings(snap, &l)
+	v.Lately = lately(snap)
 	for _, o := range b.Orders {
 		v.Orders = append(v.Orders, o.ID)
 	}
@@ -225,4 +234,43 @@ func sumWords(snap *say.Snapshot, l *ledger.Ledger) string {
 		in += fmt.Sprintf(" and %d brought back", sum.Returned)
 	}
 	return in + ": " + say.List(slices.Clip(words)) + "."
+}
+
+// lately are the last moves, the newest first.
+func lately(snap *say.Snapshot) []latelyView {
+	const last = 12
+	moves := slices.Clone(snap.Book.Moves)
+	slices.SortStableFunc(moves, func(x, y book.Move) int { return y.At.Compare(x.At) })
+	var views []latelyView
+	for _, m := range moves[:min(last, len(moves))] {
+		what := m.Lot
+		if c, ok := snap.Book.Cut(m.Lot); ok {
+			p, _ := snap.Book.Planting(c.Planting)
+			what = p.Variety
+		} else if b, ok := book.Find(snap.Book.Bought, func(b book.Bought) bool { return b.ID == m.Lot }); ok {
+			what = b.Variety
+		}
+		words := fmt.Sprintf("%s: %d %s %s", snap.Moment(m.At), m.Stems, what, fateWords(m))
+		views = append(views, latelyView{words, m.Record().Mark(), &page.DoneView{Words: "Take it back", Kind: book.Moves.Name, ID: m.ID}})
+	}
+	return views
+}
+
+// fateWords says what became of stems.
+func fateWords(m book.Move) string {
+	words := m.What
+	switch m.What {
+	case book.ToPlace:
+		words = "to " + m.Place
+	case book.Given:
+		words = "given away"
+	case book.Returned:
+		words = "brought back"
+	case book.Tinted:
+		words = "tinted " + m.Colour
+	}
+	if m.Order != "" {
+		words += ", " + m.Order
+	}
+	return words
 }
