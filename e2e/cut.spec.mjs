@@ -4,6 +4,7 @@ import { test, expect, accessible, fits, worked } from './farm.mjs'
 // friday lets the demo's Thursday pass, so that it is a pick day.
 async function friday(page, address) {
   await page.goto(address)
+  await worked(page)
   await page.getByRole('button', { name: 'Let the day pass' }).click()
   await worked(page)
   await page.goto(address + '/cut')

@@ -115,9 +115,11 @@ test('a market day says what is covered and what is short', async ({ page, addre
 
 test('a day passes: the crew counts and cuts, and the picks come nearer', async ({ page, address }) => {
   await page.goto(address)
+  await worked(page)
   await page.getByRole('button', { name: 'Let the day pass' }).click()
   await expect(page.getByRole('heading', { level: 1 })).toContainText('today')
   await expect(page.getByText('Friday 10 July 2026').first()).toBeVisible()
+  await worked(page)
   await page.getByRole('button', { name: 'Let the day pass' }).click()
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Pick of Tue 14 July')
   await page.goto(address + '/plantings/CO1')

@@ -1,6 +1,7 @@
 package page
 
 import (
+	"context"
 	"net/http"
 	"net/url"
 	"strings"
@@ -99,7 +100,7 @@ func (s *Site) home(c *echo.Context, k *book.Kind, id string) string {
 
 // StepDemo lets a day of the demo pass.
 func (s *Site) StepDemo(c *echo.Context) error {
-	if err := s.Step(c.Request().Context()); err != nil {
+	if err := s.Step(context.WithoutCancel(c.Request().Context())); err != nil { // a page that loads itself anew must not take it back
 		return err
 	}
 	return c.Redirect(http.StatusSeeOther, "/")
