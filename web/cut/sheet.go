@@ -88,17 +88,8 @@ func (s view) sheet(c *echo.Context, snap *say.Snapshot) error {
 		}
 	}
 	sheet, _ := work.SheetOf(snap.Snapshot, pick)
-	v := newSheet(snap, place, sheet)
-	if v.At = v.Now; v.At == "" {
-		v.At = s.Farm.Now(snap.Snapshot).String()
-	}
-	for j, d := range picks {
-		total := 0
-		for _, cells := range snap.Forecast.Crops {
-			total += cells.ByPick[j][crop.Market].Likely()
-		}
-		v.Picks = append(v.Picks, parts.PickView{Day: d.String(), Spoken: snap.Date(d), Stems: fmt.Sprintf("likely %d", total), Chosen: d == pick})
-	}
+	v := s.newSheet(snap, place, sheet)
+
 	return s.Show(c, http.StatusOK, "cutsheet", "/cut", v.Heading, snap, v)
 }
 
@@ -124,7 +115,7 @@ func (s view) addPick(c *echo.Context, snap *say.Snapshot) error {
 	if by, only := page.FaultsBy(err); only {
 		pick := snap.Forecast.PickDays[0]
 		sheet, _ := work.SheetOf(snap.Snapshot, pick)
-		v := newSheet(snap, place, sheet)
+		v := s.newSheet(snap, place, sheet)
 		v.PickFault, v.PickTyped = page.Rest(nil, by), c.FormValue("date")
 		return s.Show(c, http.StatusUnprocessableEntity, "cutsheet", "/cut", v.Heading, snap, v)
 	}
@@ -134,13 +125,17 @@ func (s view) addPick(c *echo.Context, snap *say.Snapshot) error {
 	return c.Redirect(http.StatusSeeOther, "/cut?pick="+on.String()+"&done="+url.QueryEscape("recorded:"+book.ExtraPicks.Name+":"+on.String()))
 }
 
-func newSheet(snap *say.Snapshot, place book.Place, sheet work.Sheet) sheetView {
+func (s view) newSheet(snap *say.Snapshot, place book.Place, sheet work.Sheet) sheetView {
 	v := sheetView{Heading: "Cut of " + snap.Date(sheet.Pick), Records: sheet.Records, Pick: sheet.Pick.String(), Zone: place.Zone.String(),
 		Cautions: []string{"Knives cut: close them on the walk. A full bucket weighs up to " + snap.KG(15) + "."}}
 	if !place.DemoDay.IsZero() {
 		v.Now = day.At(snap.View.Today, 8, 0).String()
 	}
+	if v.At = v.Now; v.At == "" {
+		v.At = s.Farm.Now(snap.Snapshot).String()
+	}
 	v.AsOf = snap.WorkedAt.Clock()
+	v.Picks = parts.NewPicks(snap, sheet.Pick)
 	v.When, v.Hands = hours(snap, place, sheet)
 	v.Waters, v.Rest = buckets(snap, place, sheet)
 	v.Marked = outside(snap, place, sheet)

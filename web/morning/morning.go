@@ -121,13 +121,8 @@ func newMorning(snap *say.Snapshot, chosen int) morningView {
 		if len(v.Crops) == 0 {
 			v.Hours = "" // nothing is cut
 		}
-		for j, d := range f.PickDays {
-			total := 0
-			for _, cells := range f.Crops {
-				total += cells.ByPick[j][crop.Market].Likely()
-			}
-			v.Picks = append(v.Picks, parts.PickView{Day: d.String(), Spoken: snap.Date(d), Stems: fmt.Sprintf("likely %d", total), Chosen: j == chosen})
-		}
+		v.Picks = parts.NewPicks(snap, pick)
+
 	}
 	const dueDays = 10
 	for _, d := range dues {
