@@ -5,6 +5,7 @@ import (
 	"net/url"
 
 	"dewcount/core/crop"
+	"dewcount/core/day"
 	"dewcount/farm/book"
 	"dewcount/say"
 	"dewcount/web/page"
@@ -41,6 +42,11 @@ func (s view) keep(c *echo.Context, snap *say.Snapshot, f storeForm, key string,
 		return from(name)
 	}).For(snap.Locale)
 	r := f.read(fields)
+	for _, hour := range []string{"at", "bought_at"} {
+		if m, err := day.ParseMoment(fields.Raw(hour)); err == nil && m.Day().After(snap.View.Today) {
+			fields.Fault(hour, "%s has not come yet: today is %s", snap.Date(m.Day()), snap.Date(snap.View.Today))
+		}
+	}
 	return s.Keep(c, fields.Faults(), r, stands, func(faults map[string]string) error {
 		return s.show(c, http.StatusUnprocessableEntity, snap, f, from, faults)
 	}, "store")
