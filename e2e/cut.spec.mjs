@@ -75,6 +75,7 @@ test('where far less was cut than stood ready the page asks after the rest', asy
   await one.getByRole('button', { name: 'Record, next row' }).click()
   await expect(one.locator('.cut-ask')).toContainText(`About ${likely} stood ready. What of the other ${likely - 3}?`)
   await one.getByRole('button', { name: 'They were left' }).click()
+  await expect(one).toHaveClass(/is-done/)
   await expect(page.locator('#cut-waiting')).toHaveText('All is sent')
   await onRecord(page, address, rich, `3 stems, ${likely - 3} left standing`)
 })

@@ -1,7 +1,9 @@
 // app.js wires the page: the tally of a count, the key that jumps, and a sign that the farm is reckoning.
 import { startBeds } from './beds.js'
 import { startCut } from './cut.js'
+import { openQueue } from './queue.js'
 import { startSeason } from './season.js'
+import { newSender } from './send.js'
 import { newTally } from './tally.js'
 import { newWalk, newWalkList } from './walk.js'
 
@@ -22,6 +24,9 @@ document.addEventListener('keydown', (event) => {
 startSeason()
 startBeds()
 startCut()
+
+// What was recorded and still waits is sent from any page: whoever leaves the row for another page need not come back to it.
+openQueue().then((queue) => newSender(queue, () => {})()).catch(() => {})
 
 // The pages of the field open without signal once one of them was opened with it; only a secure address has what that needs.
 navigator.serviceWorker?.register('/worker.js').catch(() => {})

@@ -70,11 +70,13 @@ export async function startCut() {
     if (wrong?.at) form.elements[wrong.at].focus()
   }
 
+  const waiting = (state, records) => { document.getElementById('cut-waiting').textContent = waitingWords(state, records) }
+
   show()
   openNext(null)
   const queue = await openQueue()
   const send = newSender(queue, (state, records) => {
-    document.getElementById('cut-waiting').textContent = waitingWords(state, records)
+    waiting(state, records)
     document.getElementById('cut-signin').hidden = state !== 'signin'
     const refused = records.filter((r) => r.refused)
     for (const [id, row] of refusedBefore) if (!records.some((r) => r.id === id)) done.add(row) // sent after all
@@ -100,6 +102,7 @@ export async function startCut() {
       return blame(form, { advice: 'This phone could not keep it: make room on it and press again.' })
     }
     ids.delete(row)
+    waiting('sending', await queue.all())
     done.add(row.dataset.row)
     form.reset()
     show()
