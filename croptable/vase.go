@@ -3,8 +3,17 @@ package croptable
 import (
 	"fmt"
 	"math"
+	"slices"
+	"strings"
 
 	"dewcount/core/crop"
+)
+
+// Kinds that come up by themselves where they were left to seed, and those whose heads are cut for their seed or dry, by genus: growers know them, the
+// table has no field for it.
+var (
+	seedAbout = []string{"Agrostemma", "Alchemilla", "Amaranthus", "Ammi", "Cenchrus", "Centaurea", "Consolida", "Daucus", "Lagurus", "Melinis", "Nigella", "Orlaya", "Phacelia", "Solidago"}
+	seedHeads = []string{"Allium", "Echinacea", "Helianthus", "Malope", "Nigella", "Scabiosa"}
 )
 
 // afterTheCut puts into a profile what the entry says of stems that are cut.
@@ -23,6 +32,8 @@ func (e *Entry) afterTheCut(p *crop.Profile) {
 		p.Condition = append(p.Condition, crop.Conditioning{ID: c.ID, WaterC: c.WaterC, DepthCM: c.DepthCM, Hours: c.Hours})
 	}
 	p.BucketStems = e.BucketStems
+	genus, _, _ := strings.Cut(e.Botanical, " ")
+	p.SeedsAbout, p.SeedHeads = slices.Contains(seedAbout, genus), slices.Contains(seedHeads, genus)
 }
 
 // checkAfterTheCut returns what would make the clocks of a cut stem or its buckets wrong, nil where nothing does.

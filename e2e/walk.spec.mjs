@@ -3,6 +3,7 @@ import { expect, test } from '@playwright/test'
 import { expectedInAll, expectedOn, fieldsOf, morePlants, newCount, spoiledOf, stepped, tapped, totalOf, wrongWith } from '../web/assets/count.js'
 import { beside, localMinute, nextToCount, placeOf } from '../web/assets/route.js'
 import { flush, postField } from '../web/assets/send.js'
+import { recordsOf, wrongWith as moveWrong } from '../web/assets/nosignal.js'
 import { refusalWords, waitingWords } from '../web/assets/waiting.js'
 
 test.skip(({ isMobile }) => isMobile, 'nothing here depends on a page')
@@ -104,4 +105,22 @@ test('what waits is sent in order, and stays where the farm cannot be reached', 
     expect((await postField({ kind: 'counts', fields: {} }, async () => answers.shift())).state, `${status}`).toBe(state)
   }
   expect(await postField({}, async () => { throw new TypeError('no signal') })).toEqual({ state: 'later' })
+})
+
+test('a form of the field is read as its records: a job pressed twice is one', () => {
+  const fields = [['csrf', 'x'], ['back', '/rounds'], ['do', 'done'], ['job', 'ZC1|feed|m1|ZC1 feed 2026-07-01'], ['job', 'DW1|feed||DW1 feed'], ['on', '2026-07-12'], ['person', 'Linnet']]
+  const now = '2026-07-09T06:20'
+  const done = recordsOf('jobs', fields, { pressed: '', now })
+  expect(done.map((r) => r.fields)).toEqual([
+    { id: 'ZC1 feed 2026-07-01 done 2026-07-09', job: 'ZC1 feed 2026-07-01', planting: 'ZC1', task: 'feed', shown: 'm1', state: 'done', on: '2026-07-09', person: '' },
+    { id: 'DW1 feed done 2026-07-09', job: 'DW1 feed', planting: 'DW1', task: 'feed', shown: '', state: 'done', on: '2026-07-09', person: '' },
+  ])
+  expect(recordsOf('jobs', fields, { pressed: 'moved', now })[0].fields).toMatchObject({ state: 'moved', on: '2026-07-12', person: '' })
+  expect(recordsOf('jobs', fields, { pressed: 'given', now })[0].fields.person).toBe('Linnet')
+  const [move] = recordsOf('moves', [['csrf', 'x'], ['lot', 'a'], ['stems', ' 4 '], ['what', 'to'], ['place', '']], { now, by: () => 'n' })
+  expect(move).toEqual({ kind: 'moves', fields: { lot: 'a', stems: '4', what: 'to', place: '', id: 'n', at: now } })
+  expect(moveWrong(move, 10)).toBe('Choose the place to which they were brought.')
+  expect(moveWrong({ ...move, fields: { ...move.fields, place: 'Loft' } }, 10)).toBe(null)
+  expect(moveWrong({ ...move, fields: { ...move.fields, place: 'Loft', stems: '11' } }, 10)).toBe('10 stand there, and not 11.')
+  expect(moveWrong({ kind: 'temperatures', fields: { place: 'Loft', celsius: '4,5' } }, 0)).toBe(null)
 })

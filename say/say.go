@@ -33,6 +33,9 @@ func Number(n int, of string) string {
 	if n == 1 {
 		return "1 " + of
 	}
+	if strings.HasSuffix(of, "ch") {
+		of += "e" // bunches
+	}
 	return fmt.Sprintf("%d %ss", n, of)
 }
 

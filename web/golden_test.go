@@ -177,6 +177,7 @@ func TestGoldenPagesOfTheDemo(t *testing.T) {
 		"morning": "/", "morning-later": "/?pick=2026-07-21", "why": "/why/zinnia-tall?pick=2026-07-17", "rounds": "/rounds", "plantings": "/plantings", "plantings-found": "/plantings?find=kon+buds",
 		"planting": "/plantings/ZC1", "planting-lasting": "/plantings/PE1", "planting-over": "/plantings/TU1", "planting-to-come": "/plantings/SN3", "planting-edit": "/plantings/ZL1/edit", "planting-new": "/plantings/new",
 		"count-form": "/plantings/ZC1/count", "cut-form": "/plantings/WC1/cut", "scout-form": "/plantings/DA1/scout", "spray-form": "/plantings/ZC1/spray", "walk": "/count?row=ZC1", "cut-sheet": "/cut", "store": "/store", "store-place": "/store/places/Cool%20room/edit", "store-bought": "/store/lot", "store-temperature": "/store/temperature", "cut-sheet-later": "/cut?pick=2026-07-14",
+		"bucket-labels": "/cut/labels?pick=2026-07-10", "before-frost": "/cut/frost", "worksheet": "/store/worksheet", "care-card": "/store/card?recipe=Steps+bouquet",
 		"orders": "/orders", "order-market": "/orders/Fallow%20Steps%20market", "order-standing": "/orders/Square%20florist%20bucket", "order-edit": "/orders/Wedding%20at%20the%20mill/edit",
 		"season": "/season", "season-frost-weeks": "/season?year=2027&weeks=frost", "season-move": "/season?crop=sunflower-single&planting=SU8&started_on=2026-07-28",
 		"successions": "/season/successions?asked=1&crop=cosmos-single&stems=60&from=2027-07-05&until=2027-09-19&existing=1&pinch=1", "successions-form": "/season/successions?crop=zinnia-tall",

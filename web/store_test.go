@@ -1,6 +1,8 @@
 package web
 
 import (
+	"fmt"
+	"html"
 	"net/http"
 	"net/url"
 	"strings"
@@ -26,4 +28,52 @@ func TestTheStoreRefusesWhatCannotBe(t *testing.T) {
 	if status, _, _ := s.post("/store/lot", "/store/lots", usual); status != http.StatusSeeOther {
 		t.Errorf("what can be: %d", status)
 	}
+}
+
+// Straight bunches are tied of what there is, and no more; the work sheet no longer asks for bouquets that were made up.
+func TestBunchesAndBouquetsLeaveTheStore(t *testing.T) {
+	s := newSite(t, true)
+	_, body := s.get("/store/worksheet")
+	if !strings.Contains(body, "12 bouquets are wanted and all can be made of what stands in the store: 1 hour of work for one.") {
+		t.Error("the work sheet does not ask for twelve bouquets")
+	}
+	_, body = s.get("/store")
+	variety, bunches, ok := bunchOf(body)
+	if !ok {
+		t.Fatal("there is no bunch to tie")
+	}
+	form := url.Values{"variety": {variety}, "colour": {""}, "bunches": {fmt.Sprint(bunches + 1)}}
+	if _, after, found := strings.Cut(body, `name="variety" value="`+html.EscapeString(variety)+`"`); found {
+		_, after, _ = strings.Cut(after, `name="colour" value="`)
+		form["colour"][0], _, _ = strings.Cut(after, `"`)
+	}
+	if status, _, body := s.post("/store", "/store/bunches", form); status != http.StatusUnprocessableEntity || !strings.Contains(body, "write that many or fewer") {
+		t.Errorf("one bunch more than there are: %d", status)
+	}
+	form["bunches"][0] = fmt.Sprint(bunches)
+	if status, _, _ := s.post("/store", "/store/bunches", form); status != http.StatusSeeOther {
+		t.Errorf("all bunches: %d", status)
+	}
+	if _, body := s.get("/store"); strings.Contains(body, `name="variety" value="`+html.EscapeString(variety)+`"`) {
+		t.Errorf("there are still bunches of %s", variety)
+	}
+	if status, _, _ := s.post("/store", "/store/makeup", url.Values{"recipe": {"Steps bouquet"}, "order": {"Fallow Steps market"}, "bouquets": {"2"}}); status != http.StatusSeeOther {
+		t.Errorf("two bouquets: %d", status)
+	}
+	if _, body := s.get("/store/worksheet"); !strings.Contains(body, "10 bouquets are wanted") && !strings.Contains(body, "Of 10 bouquets wanted") {
+		t.Error("the work sheet still asks for what was made up")
+	}
+}
+
+// bunchOf reads the first straight bunches that the store offers.
+func bunchOf(body string) (variety string, bunches int, ok bool) {
+	_, section, ok := strings.Cut(body, `id="bunches-heading"`)
+	if !ok {
+		return "", 0, false
+	}
+	_, rest, _ := strings.Cut(section, `name="variety" value="`)
+	variety, _, _ = strings.Cut(rest, `"`)
+	_, rest, _ = strings.Cut(rest, `name="bunches" value="`)
+	_, err := fmt.Sscan(rest, &bunches)
+	return html.UnescapeString(variety), bunches, err == nil || bunches > 0
 }

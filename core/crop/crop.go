@@ -94,6 +94,8 @@ type Profile struct {
 	Hazards            []string       // cautions for people
 	Feeding            Feeding        // as its care says
 	Beetles            bool           // eat its flowers where they are about
+	SeedsAbout         bool           // comes up by itself where it was left to seed, as next year's weed
+	SeedHeads          bool           // its seed heads are a crop as well
 	TypicalDays        [2]int
 }
 

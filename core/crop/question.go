@@ -11,6 +11,9 @@ type Question struct {
 // A Choice is a school's answer, and its reason.
 type Choice struct{ ID, Words, Why string }
 
+// Drained is the way to condition hollow stems by standing them on their heads before they go into the crop's first water.
+const Drained = "drained"
+
 // Questions returns what a farm can choose for the crop beside the rung to cut on, which has schools of its own.
 func (p *Profile) Questions() []Question {
 	again := p.Yield.Habit == Again
@@ -32,6 +35,9 @@ func (p *Profile) Questions() []Question {
 			choice.Why = strings.Join(p.Scalding(), " ")
 		}
 		conditions = append(conditions, choice)
+	}
+	if len(conditions) > 1 { // hollow stems, on whose water growers disagree
+		conditions = append(conditions, Choice{Drained, "drained head-down first", "air and old sap run out of a hollow stem before it drinks"})
 	}
 	add(true, "condition", "Water after the cut", conditions...)
 	add(true, "rest", "Rest before use", Choice{"overnight", "overnight", "they have drunk all they can"}, Choice{"five", "five to six hours", "cut at dawn, sold at noon"}, Choice{"three", "three to four hours", "the least that most can do with"})

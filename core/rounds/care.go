@@ -193,8 +193,9 @@ func (r *round) scout() {
 		Reason: Sentence{"look at flowers and the undersides of leaves, pale varieties first"}, Cost: Sentence{"what is seen a week later has had a week more"}})
 }
 
-// harvesting adds counts, cuts and deadheading.
+// harvesting adds counts, cuts, deadheading and seed heads.
 func (r *round) harvesting() {
+	r.seedHeads()
 	if r.Finished {
 		return
 	}
@@ -266,11 +267,44 @@ const (
 
 func (r *round) deadhead() {
 	over := r.Standing[crop.Over] + r.Standing[crop.Spent]
-	if r.Profile.Yield.Habit != crop.Again || over < fewOver {
+	again := r.Profile.Yield.Habit == crop.Again
+	if over < fewOver || !again && !(r.Profile.SeedsAbout && r.seeding()) {
 		return
 	}
 	last := r.Done[Deadhead]
 	next := maxDay(r.today, maxDay(last, r.Cut).Add(deadheadEvery))
-	r.add(Job{Task: Deadhead, After: last, Earliest: next.Add(-1), Best: next, Latest: next.Add(2), Harm: 0.4, Minutes: deadheadAStem * over,
-		Reason: Sentence{fmt.Sprintf("about %.0f stems are going over", over)}, Cost: Sentence{"a plant that sets seed makes far fewer shoots"}})
+	j := Job{Task: Deadhead, After: last, Earliest: next.Add(-1), Best: next, Latest: next.Add(2), Harm: 0.4, Minutes: deadheadAStem * over,
+		Reason: Sentence{fmt.Sprintf("about %.0f stems are going over", over)}, Cost: Sentence{"a plant that sets seed makes far fewer shoots"}}
+	if r.Profile.SeedsAbout {
+		j.Harm = 0.6
+		j.Reason = append(j.Reason, ", and it seeds itself about")
+		j.Cost = Sentence{"next year's weeds, all round where it stood"}
+	}
+	r.add(j)
+}
+
+// seedingDays is for how long after its last cut a kind still sheds seed: what is brown by then has shed it.
+const seedingDays = 30
+
+// seeding tells whether a planting is in bloom or just past it.
+func (r *round) seeding() bool {
+	first, last := r.Dates.FirstCut.Likely, r.Dates.LastCut.Likely
+	if last.IsZero() {
+		last = maxDay(first, r.Cut)
+	}
+	return !first.IsZero() && !r.today.Before(first) && r.today.Sub(last) <= seedingDays
+}
+
+// seedHeadDays is for how long heads that have gone to seed stand before birds and rain have them.
+const seedHeadDays = 14
+
+// seedHeads: of some kinds what has gone to seed is a crop as well, dried or left standing under a net.
+func (r *round) seedHeads() {
+	spent := r.Standing[crop.Spent]
+	if !r.Profile.SeedHeads || spent < fewOver || !r.seeding() || !r.open(SeedHead, r.today.Add(seedHeadDays)) {
+		return
+	}
+	r.add(Job{Task: SeedHead, Earliest: r.today, Best: r.today.Add(seedHeadDays / 2), Latest: r.today.Add(seedHeadDays), Harm: 0.1, Minutes: deadheadAStem * spent,
+		Reason: Sentence{fmt.Sprintf("about %.0f heads have gone to seed: once their backs are dry, hang or lay them to dry, or leave them under a net for seed or the winter's birds", spent)},
+		Cost:   Sentence{"birds and rain take them"}})
 }

@@ -71,6 +71,11 @@ func (r *round) pullOut() {
 	}
 	j := Job{Task: PullOut, Earliest: last.Add(1), Best: last.Add(2), Latest: last.Add(12), Harm: 0.2, Minutes: clearMinutes + pullAPlant*float64(r.Plants),
 		Reason: Sentence{"its stems are cut and nothing is to come"}, Cost: Sentence{"seed and mildew for the rows beside it"}}
+	if r.Profile.SeedsAbout {
+		j.Harm = 0.5
+		j.Reason = Sentence{"nothing is to come, and it seeds itself about: cut it down before it does"}
+		j.Cost = Sentence{"next year's weeds, all round where it stood"}
+	}
 	const weeksWorthCover = 28 // days for which a green manure pays
 	switch {
 	case r.NextHere.IsZero():

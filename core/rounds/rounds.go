@@ -38,6 +38,7 @@ const (
 	Count    Task = "count"
 	Cut      Task = "cut"
 	Deadhead Task = "deadhead"
+	SeedHead Task = "seed-head"
 	Frost    Task = "frost"
 	PullOut  Task = "pull-out"
 	Lift     Task = "lift"
@@ -46,7 +47,7 @@ const (
 
 // Tasks returns all tasks in that order.
 func Tasks() []Task {
-	return []Task{Sow, OffHeat, PotOn, Harden, PlantOut, Thin, ThinMore, Water, Net, RaiseNet, Pinch, Strip, Feed, Disbud, Bag, Scout, Count, Cut, Deadhead, Frost, PullOut, Lift, Cover}
+	return []Task{Sow, OffHeat, PotOn, Harden, PlantOut, Thin, ThinMore, Water, Net, RaiseNet, Pinch, Strip, Feed, Disbud, Bag, Scout, Count, Cut, Deadhead, SeedHead, Frost, PullOut, Lift, Cover}
 }
 
 // A Job is something to do on a planting.

@@ -94,6 +94,12 @@ func TestDatesByHand(t *testing.T) {
 	picked.Standing = [crop.Rungs]float64{10, 5, 5, 5, 5, 8, 4, 2}
 	picked.Picks = []Pick{{On: on("2026-07-10"), Stems: 13, Hours: 0.1}}
 	picked.Counted, picked.Cut = on("2026-07-03"), on("2026-07-07")
+	about := flower() // of one flush: it would not be deadheaded if it did not seed itself about
+	about.Profile.Yield.Habit, about.Profile.SeedsAbout = crop.Branching, true
+	about.Standing, about.Cut = picked.Standing, picked.Cut
+	heads := flower()
+	heads.Profile.SeedHeads = true
+	heads.Standing[crop.Spent] = 4
 	tall := flower()
 	tall.Profile.Pinch.AtCM = 30
 	planned := flower()
@@ -142,6 +148,8 @@ func TestDatesByHand(t *testing.T) {
 		{"count the day before the pick", picked, mild, "2026-07-08", Count, "2026-07-08", "2026-07-09", "2026-07-10"},
 		{"deadhead three days after the cut", picked, mild, "2026-07-08", Deadhead, "2026-07-09", "2026-07-10", "2026-07-12"},
 		{"cut on the pick day", picked, mild, "2026-07-08", Cut, "2026-07-10", "2026-07-10", "2026-07-10"},
+		{"cut down in time what seeds itself about", about, mild, "2026-07-08", Deadhead, "2026-07-09", "2026-07-10", "2026-07-12"},
+		{"seed heads are a crop as well", heads, mild, "2026-07-08", SeedHead, "2026-07-08", "2026-07-15", "2026-07-22"},
 		{"pull out before the next comes", over, mild, "2026-08-25", PullOut, "2026-08-25", "2026-08-26", "2026-09-03"},
 		{"the evening before the frost", sown, frosty, "2026-10-08", Frost, "2026-10-11", "2026-10-11", "2026-10-11"},
 		{"tubers stay under cover in a mild winter", tuber, frosty, "2026-10-08", Cover, "2026-10-12", "2026-10-19", "2026-11-09"},
@@ -170,6 +178,9 @@ func TestWhatIsDoneOrDoesNotApplyIsNoJob(t *testing.T) {
 	frosty.frostOn = on("2026-05-20")
 	tuber := flower()
 	tuber.Method = crop.Tuber
+	one := flower()
+	one.Profile.Yield.Habit = crop.Branching
+	one.Standing[crop.Spent] = 9
 	kept := flower() // planned for a day that is past, when it was high enough
 	kept.PinchOn = on("2026-05-13")
 	kept.Dates.Emerged, kept.Dates.FirstBud = at("2026-04-20"), at("2026-05-30")
@@ -178,7 +189,7 @@ func TestWhatIsDoneOrDoesNotApplyIsNoJob(t *testing.T) {
 		p    *Planting
 		task Task
 	}{{"netted", netted, Net}, {"pinched", pinched, Pinch}, {"pinched as planned", kept, Pinch}, {"planted out", out, PlantOut}, {"frost under a roof", roofed, Frost}, {"bags without beetles", flower(), Bag},
-		{"disbudding without an event", flower(), Disbud}, {"watering a tuber that has just come up", tuber, Water}} {
+		{"deadheading what has one flush and seeds nowhere", one, Deadhead}, {"seed heads that nobody wants", one, SeedHead}, {"disbudding without an event", flower(), Disbud}, {"watering a tuber that has just come up", tuber, Water}} {
 		if j, ok := jobsOf(c.p, frosty, "2026-05-14")[c.task]; ok {
 			t.Errorf("%s: there is a job, %s on %s", c.name, j.Task, j.Best)
 		}

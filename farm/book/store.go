@@ -1,7 +1,9 @@
 package book
 
 import (
+	"fmt"
 	"strconv"
+	"strings"
 
 	"dewcount/core/crop"
 	"dewcount/core/day"
@@ -127,6 +129,28 @@ func ReadMove(f *Fields) Move {
 // Record returns the move as text.
 func (m Move) Record() Record {
 	return Record{Moves, [][]string{{m.Lot, m.At.String(), m.What, strconv.Itoa(m.Stems), m.From, m.Place, m.Colour, m.Order, m.Note, m.ID}}}
+}
+
+// MadeUpNote is the note of a move whose stems went into so many bouquets of a recipe.
+func MadeUpNote(bouquets int, recipe string) string { return fmt.Sprintf("%d × %s", bouquets, recipe) }
+
+// MadeUp returns how many bouquets of a recipe were made up for an order in the week that ends on a day on which it is due.
+func (b *Book) MadeUp(order, recipe string, due day.Day) int {
+	each, stems := 0, 0
+	for _, r := range b.RecipeLines {
+		if r.Recipe == recipe {
+			each += r.Stems
+		}
+	}
+	for _, m := range b.Moves {
+		if m.What == MadeUp && m.Order == order && strings.HasSuffix(m.Note, "× "+recipe) && due.Sub(m.At.Day()) >= 0 && due.Sub(m.At.Day()) < 7 {
+			stems += m.Stems
+		}
+	}
+	if each == 0 {
+		return 0
+	}
+	return stems / each
 }
 
 // Out tells whether the stems left the farm's store.

@@ -39,6 +39,7 @@ type SheetRow struct {
 	Where    cutting.Where
 	Minutes  float64
 	Cut      bool // on record today or on that day
+	Taken    int  // sound stems that are on record of it then
 	NoTime   bool // the crew's hours do not reach for it
 }
 
@@ -65,7 +66,8 @@ func SheetOf(s *look.Snapshot, pick day.Day) (Sheet, bool) {
 		if i < 0 || s.Over(i) {
 			continue
 		}
-		row := SheetRow{Planting: i, Spread: s.Forecast.Plantings[i].ByPick[at][crop.Market], Claims: claims[i], Cut: cutOnDay(s, id, pick) || sheet.Records && cutOnDay(s, id, today)}
+		row := SheetRow{Planting: i, Spread: s.Forecast.Plantings[i].ByPick[at][crop.Market], Claims: claims[i]}
+		row.Taken, row.Cut = sheet.taken(s, id)
 		if row.Spread.AtBest() == 0 && len(row.Claims) == 0 && !row.Cut {
 			continue
 		}
@@ -158,12 +160,7 @@ func (s *Sheet) pour(on *look.Snapshot, pick int) {
 		p := &on.Model.Plantings[r.Planting]
 		profile, n := p.Growth.Profile, r.Spread.Likely()
 		if r.Cut {
-			n, begun[profile] = 0, true
-			for _, c := range on.Book.Cuts {
-				if d := c.CutAt.Day(); c.Planting == p.ID && (d == s.Pick || s.Records && d == on.View.Today) {
-					n += c.Stems
-				}
-			}
+			n, begun[profile] = r.Taken, true
 		}
 		if n > 0 && stems[profile] == 0 {
 			crops = append(crops, profile)
@@ -181,12 +178,12 @@ func (s *Sheet) pour(on *look.Snapshot, pick int) {
 	s.Waters = postharvest.Waters(batches)
 }
 
-// cutOnDay tells whether a cut of a planting is on record on a day.
-func cutOnDay(s *look.Snapshot, planting string, on day.Day) bool {
-	for _, c := range s.Book.Cuts {
-		if c.Planting == planting && c.CutAt.Day() == on {
-			return true
+// taken returns the sound stems that were cut of a planting for the sheet's pick, and whether anything is on record of it.
+func (s *Sheet) taken(on *look.Snapshot, planting string) (stems int, cut bool) {
+	for _, c := range on.Book.Cuts {
+		if d := c.CutAt.Day(); c.Planting == planting && (d == s.Pick || s.Records && d == on.View.Today) {
+			stems, cut = stems+c.Stems, true
 		}
 	}
-	return false
+	return stems, cut
 }

@@ -1,6 +1,7 @@
 // app.js wires the page: the tally of a count, the key that jumps, and a sign that the farm is reckoning.
 import { startBeds } from './beds.js'
 import { startCut } from './cut.js'
+import { startNoSignal } from './nosignal.js'
 import { openQueue } from './queue.js'
 import { startSeason } from './season.js'
 import { newSender } from './send.js'
@@ -24,6 +25,7 @@ document.addEventListener('keydown', (event) => {
 startSeason()
 startBeds()
 startCut()
+startNoSignal()
 
 // What was recorded and still waits is sent from any page: whoever leaves the row for another page need not come back to it.
 openQueue().then((queue) => newSender(queue, () => {})()).catch(() => {})

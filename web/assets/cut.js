@@ -1,8 +1,9 @@
 // cut.js: the cutting sheet records each row's cut on the phone first, and sends it when there is signal.
+import { notice } from './notice.js'
 import { newID, openQueue } from './queue.js'
 import { localMinute } from './route.js'
 import { newSender } from './send.js'
-import { refusalWords, waitingWords } from './waiting.js'
+import { waitingWords } from './waiting.js'
 
 const again = 20_000 // ms after which what waits is tried again
 const farBelow = 0.6 // of what was sure to stand ready: fewer than this, and the page asks after the rest
@@ -141,22 +142,4 @@ export async function startCut() {
   document.addEventListener('visibilitychange', () => { if (!document.hidden) send() })
   setInterval(send, again)
   send()
-}
-
-// notice tells why the farm did not take a record, and offers what can be done about it.
-function notice(record, { again: resend, away }) {
-  const box = document.createElement('div')
-  box.className = 'notice notice-fault'
-  const words = document.createElement('p')
-  words.textContent = refusalWords(record)
-  const button = (label, act) => {
-    const b = document.createElement('button')
-    b.type = 'button'
-    b.className = 'btn btn-plain'
-    b.textContent = label
-    b.addEventListener('click', act)
-    return b
-  }
-  box.append(words, button('Send it again', resend), button('Throw it away', away))
-  return box
 }

@@ -8,5 +8,6 @@ export function waitingWords(state, records) {
 }
 
 export function refusalWords({ kind, fields, refused }) {
-  return `Not taken, kept on this phone: ${kind} of ${fields.planting}, ${(fields.counted_at ?? fields.cut_at ?? fields.on).replace('T', ' at ')}. ${refused}`
+  const of = fields.planting ?? fields.place ?? fields.lot
+  return `Not taken, kept on this phone: ${kind} of ${of}, ${(fields.counted_at ?? fields.cut_at ?? fields.at ?? fields.on).replace('T', ' at ')}. ${refused}`
 }

@@ -5,6 +5,7 @@ import (
 	"math"
 	"strings"
 
+	"dewcount/core/crop"
 	"dewcount/core/postharvest"
 	"dewcount/farm/book"
 	"dewcount/farm/work"
@@ -64,6 +65,9 @@ func batchWords(snap *say.Snapshot, b postharvest.Batch) string {
 		words = append(words, "fouls its water, alone")
 	case "sap":
 		words = append(words, "bleeds sap, alone, and not recut")
+	}
+	if b.Way == crop.Drained {
+		words = append(words, "head down for a few minutes first, then into the water")
 	}
 	if snap.Book.Chosen(b.Crop, "strip") == "all" {
 		words = append(words, "strip all leaves")

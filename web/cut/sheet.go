@@ -32,6 +32,8 @@ type sheetView struct {
 	Beds        []bedView
 	Waters      []waterView
 	Rest        string
+	After       afterView
+	Frost       bool // one threatens
 	Cautions    []string
 	Records     bool   // cuts can be recorded: it is the day, or the evening before
 	Zone, Now   string // for the page's script: the farm's clock, in the demo the hour that it stands at
@@ -77,20 +79,27 @@ func (s view) sheet(c *echo.Context, snap *say.Snapshot) error {
 	if err != nil {
 		return err
 	}
-	picks := snap.Forecast.PickDays
-	if len(picks) == 0 {
+	pick, ok := pickOf(c, snap)
+	if !ok {
 		return s.Show(c, http.StatusOK, "cutsheet", "/cut", "Cut", snap, sheetView{Heading: "Cut"})
-	}
-	pick := picks[0]
-	for _, d := range picks {
-		if d.String() == c.QueryParam("pick") {
-			pick = d
-		}
 	}
 	sheet, _ := work.SheetOf(snap.Snapshot, pick)
 	v := s.newSheet(snap, place, sheet)
-
 	return s.Show(c, http.StatusOK, "cutsheet", "/cut", v.Heading, snap, v)
+}
+
+// pickOf returns the pick day that the address names, the next where it names none, and whether there is any.
+func pickOf(c *echo.Context, snap *say.Snapshot) (day.Day, bool) {
+	picks := snap.Forecast.PickDays
+	if len(picks) == 0 {
+		return day.Day{}, false
+	}
+	for _, d := range picks {
+		if d.String() == c.QueryParam("pick") {
+			return d, true
+		}
+	}
+	return picks[0], true
 }
 
 // addPick adds a pick day beside the weekly ones, such as one before an event.
@@ -138,6 +147,8 @@ func (s view) newSheet(snap *say.Snapshot, place book.Place, sheet work.Sheet) s
 	v.Picks = parts.NewPicks(snap, sheet.Pick)
 	v.When, v.Hands = hours(snap, place, sheet)
 	v.Waters, v.Rest = buckets(snap, place, sheet)
+	v.After = newAfter(snap, sheet.After(snap.Snapshot))
+	_, v.Frost = snap.FrostThreat()
 	v.Marked = outside(snap, place, sheet)
 	v.Dew = "Nothing here measures the dew: it is taken to be gone an hour and a half after sunrise."
 	var left []string

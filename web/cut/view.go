@@ -18,6 +18,9 @@ func View(site *page.Site) page.View {
 	s := view{site}
 	return page.View{Templates: templates, Routes: []page.Route{
 		page.Get("/cut", page.Record, s.On(s.sheet)),
+		page.Get("/cut/labels", page.Look, s.On(s.labels)),
+		page.Get("/cut/bucket", page.Record, s.On(s.bucket)),
+		page.Get("/cut/frost", page.Look, s.On(s.frost)),
 		page.Post("/cut/picks", page.Own, s.On(s.addPick)),
 	}}
 }

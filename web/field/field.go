@@ -64,6 +64,9 @@ func (s view) keepField(c *echo.Context, r fieldRecord) error {
 		}
 		return s.Farm.Saw(ctx, page.By(c), event)
 	}
+	if r.Kind == book.Jobs.Name {
+		return s.keepJob(c, from, locale)
+	}
 	reads, ok := map[string]rowReader{book.Counts.Name: readCount, book.Cuts.Name: readCut, book.Moves.Name: readMove, book.Temperatures.Name: readReading, book.Scoutings.Name: readScouting}[r.Kind]
 	if !ok {
 		return fault.List{{Field: "kind", Advice: "this kind of record is not made in the field: load the page anew"}}
@@ -73,6 +76,27 @@ func (s view) keepField(c *echo.Context, r fieldRecord) error {
 		return err
 	}
 	return s.Farm.Add(ctx, page.By(c), made)
+}
+
+// keepJob takes what became of a job of the rounds. Who has seen less of it than is on record by now is told so.
+func (s view) keepJob(c *echo.Context, from page.Typed, locale say.Locale) error {
+	f := book.NewFields(from)
+	job := book.ReadJob(f)
+	if job.State == book.JobDone {
+		notToComeDay(f, "on", job.On, locale)
+		if job.Person == "" {
+			job.Person = page.By(c)
+		}
+	}
+	if err := f.Faults(); err != nil {
+		return err
+	}
+	err := s.Farm.SetJobs(c.Request().Context(), page.By(c), book.JobSet{JobRecord: job, Shown: from("shown")})
+	var changed *book.Changed
+	if errors.As(err, &changed) {
+		return fault.List{{Field: "job", Advice: "something else is on record of this job by now: look at the rounds"}}
+	}
+	return err
 }
 
 func readMove(from page.Typed, locale say.Locale) (book.Record, error) {

@@ -31,7 +31,7 @@ type morningView struct {
 	ToCount      []toCountView
 	Rests        string // what the forecast rests on
 	Hours        string // in which stems can be cut on the pick day
-	Warnings     []string
+	Warnings     []warningView
 	Jobs         []todoView // of today
 	JobsKnown    bool       // they are worked out
 	Missing      string     // that the weather of late is not on record, empty where it is

@@ -9,17 +9,23 @@ import (
 	"dewcount/say"
 )
 
+// A warningView is what the weather threatens; of a frost there is a page of its own.
+type warningView struct {
+	Words string
+	Frost bool
+}
+
 // warnings are what the weather of the next days threatens.
-func warnings(snap *say.Snapshot) []string {
-	var words []string
+func warnings(snap *say.Snapshot) []warningView {
+	var words []warningView
 	if t, ok := snap.FrostThreat(); ok {
-		words = append(words, frostWarning(snap, t))
+		words = append(words, warningView{frostWarning(snap, t), true})
 	}
 	for _, d := range snap.DoubtfulWeather() {
-		words = append(words, fmt.Sprintf("The weather on record for %s, %s to %s, lies far from what is usual here: was it written down right?", snap.Date(d.Day), snap.TenthBare(d.TminC), snap.Tenth(d.TmaxC)))
+		words = append(words, warningView{Words: fmt.Sprintf("The weather on record for %s, %s to %s, lies far from what is usual here: was it written down right?", snap.Date(d.Day), snap.TenthBare(d.TminC), snap.Tenth(d.TmaxC))})
 	}
 	if hot, ok := snap.HeatThreat(); ok {
-		words = append(words, fmt.Sprintf("%s are expected on %s: stems open fast in such heat. Cut them early, a rung tighter than usual, and look again in the evening.", snap.Celsius(hot.TmaxC), snap.Date(hot.Day)))
+		words = append(words, warningView{Words: fmt.Sprintf("%s are expected on %s: stems open fast in such heat. Cut them early, a rung tighter than usual, and look again in the evening.", snap.Celsius(hot.TmaxC), snap.Date(hot.Day))})
 	}
 	return words
 }

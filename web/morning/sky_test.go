@@ -34,7 +34,13 @@ func TestFrostAndHeatWarningsNameTheDayAndTheRows(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	got := strings.Join(warnings(&say.Snapshot{Snapshot: snap}), " ")
+	got := ""
+	for _, w := range warnings(&say.Snapshot{Snapshot: snap}) {
+		got += w.Words + " "
+		if w.Frost != strings.HasPrefix(w.Words, "Frost") {
+			t.Errorf("%q leads to the page of a frost: %v", w.Words, w.Frost)
+		}
+	}
 	if !strings.Contains(got, "Frost may kill ZC1 by Tue 22 September") || strings.Contains(got, "CO1") {
 		t.Errorf("the warnings are %q", got)
 	}

@@ -2,6 +2,7 @@ package page
 
 import (
 	"bytes"
+	"dewcount/core/day"
 	"embed"
 	"fmt"
 	"html/template"
@@ -78,6 +79,7 @@ type Frame struct {
 	CSRF               string
 	Done               *DoneView
 	Shown              string // mark of the record that the page shows, which its form carries
+	Zone, Clock        string // the farm's time zone, and its clock where that stands as the demo's does
 	AsOf               string // the hour of what is shown, for who looks at it without signal
 	Stale              string // since when what is shown is worked out, where newer records are not in it yet
 	Jumps              []string
@@ -126,7 +128,10 @@ func (s *Site) Show(c *echo.Context, code int, name, here, title string, snap *s
 	p := Frame{Title: title, Here: here, IsDemo: s.Step != nil, HasFarm: snap != nil}
 	if snap != nil {
 		if place, err := snap.Book.Place(); err == nil {
-			p.Farm = place.Name
+			p.Farm, p.Zone = place.Name, place.Zone.String()
+			if !place.DemoDay.IsZero() {
+				p.Clock = day.At(snap.View.Today, 8, 0).String()
+			}
 		}
 		p.Today = snap.FullDate(snap.View.Today)
 		p.AsOf = snap.Moment(snap.WorkedAt)

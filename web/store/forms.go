@@ -70,6 +70,10 @@ func places(snap *say.Snapshot, none string) []page.Option {
 	return options
 }
 
+// fates are what can become of stems.
+var fates = []page.Option{{Value: book.ToPlace, Label: "brought to another place"}, {Value: book.Sold, Label: "sold"}, {Value: book.MadeUp, Label: "made up into bouquets or bunches"},
+	{Value: book.Given, Label: "given away"}, {Value: book.Composted, Label: "composted"}, {Value: book.Returned, Label: "brought back unsold"}, {Value: book.Tinted, Label: "tinted"}}
+
 func moveForm(snap *say.Snapshot, lot string) storeForm {
 	f := storeForm{kind: book.Moves, heading: "What became of them", save: "Record it", action: "/store/moves?lot=" + url.QueryEscape(lot), read: func(f *book.Fields) book.Record { return book.ReadMove(f).Record() }}
 	if c, ok := snap.Book.Cut(lot); ok {
@@ -82,9 +86,7 @@ func moveForm(snap *say.Snapshot, lot string) storeForm {
 			orders = append(orders, page.Option{Value: o.ID, Label: o.ID})
 		}
 		return []page.Field{
-			page.Field{Name: "what", Label: "What", Kind: "select"}.Choose(page.Option{Value: book.ToPlace, Label: "brought to another place"}, page.Option{Value: book.Sold, Label: "sold"},
-				page.Option{Value: book.MadeUp, Label: "made up into bouquets or bunches"}, page.Option{Value: book.Given, Label: "given away"}, page.Option{Value: book.Composted, Label: "composted"},
-				page.Option{Value: book.Returned, Label: "brought back unsold"}, page.Option{Value: book.Tinted, Label: "tinted"}),
+			page.Field{Name: "what", Label: "What", Kind: "select"}.Choose(fates...),
 			{Name: "stems", Label: "Stems", Mode: "numeric", Needed: true},
 			page.Field{Name: "place", Label: "To the place", Kind: "select"}.Choose(places(snap, "none")...),
 			page.Field{Name: "order", Label: "For", Kind: "select"}.Choose(orders...),

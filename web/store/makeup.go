@@ -1,12 +1,9 @@
 package store
 
 import (
-	"crypto/rand"
 	"fmt"
 	"net/http"
-	"net/url"
 	"slices"
-	"strings"
 
 	"dewcount/farm/book"
 	ledger "dewcount/farm/store"
@@ -104,18 +101,9 @@ func (s view) makeUp(c *echo.Context, snap *say.Snapshot) error {
 	recipe, order, n := f.Name("recipe", "the recipe"), f.Text("order"), f.Whole("bouquets", 1, 5000)
 	now := s.hour(snap)
 	l := ledger.Of(snap.Book, now)
-	var moves []book.Record
-	var ids []string
-	if f.Faults() == nil {
-		takes, enough := l.Takes(snap.Book, recipe, n)
-		if !enough {
-			f.Fault("bouquets", "there are stems for %d of %s: write that many or fewer", l.MakeUp(snap.Book, recipe).Whole, recipe)
-		}
-		for _, t := range takes {
-			h := l.Heaps[t.Heap]
-			m := book.Move{ID: strings.ToLower(rand.Text()), Lot: h.Lot, At: now, What: book.MadeUp, Stems: t.Stems, From: h.Place, Order: order, Note: fmt.Sprintf("%d × %s", n, recipe)}
-			moves, ids = append(moves, m.Record()), append(ids, m.ID)
-		}
+	takes, enough := l.Takes(snap.Book, recipe, n)
+	if f.Faults() == nil && !enough {
+		f.Fault("bouquets", "there are stems for %d of %s: write that many or fewer", l.MakeUp(snap.Book, recipe).Whole, recipe)
 	}
 	if by, only := page.FaultsBy(f.Faults()); only {
 		v := newStore(snap, now)
@@ -126,8 +114,5 @@ func (s view) makeUp(c *echo.Context, snap *say.Snapshot) error {
 		}
 		return s.Show(c, http.StatusUnprocessableEntity, "store", "/store", "Store", snap, v)
 	}
-	if err := s.Farm.Add(c.Request().Context(), page.By(c), moves...); err != nil {
-		return err
-	}
-	return c.Redirect(http.StatusSeeOther, "/store?done="+url.QueryEscape("recorded:"+book.Moves.Name+":"+strings.Join(ids, "\t")))
+	return s.takeOut(c, &l, takes, now, order, book.MadeUpNote(n, recipe))
 }

@@ -7,6 +7,7 @@ import (
 	"net/url"
 	"slices"
 	"strconv"
+	"strings"
 
 	"dewcount/core/crop"
 	"dewcount/core/day"
@@ -26,10 +27,28 @@ type storeView struct {
 	Places  []placeView
 	Sum     string
 	Makings []makingView
+	Bunches []bunchView
 	Orders  []string
+	Fates   []page.Option
+	Degrees string // the unit in which a thermometer is read
 	Lately  []latelyView
 	Fault   string // of what was to be made up
 	FaultOf string
+}
+
+// BunchesInAll is how many straight bunches could be tied.
+func (v storeView) BunchesInAll() int {
+	n := 0
+	for _, b := range v.Bunches {
+		n += b.Bunches
+	}
+	return n
+}
+
+// FaultKind is whether what is at fault is a recipe or a bunch.
+func (v storeView) FaultKind() string {
+	kind, _, _ := strings.Cut(v.FaultOf, "-")
+	return kind
 }
 
 // A latelyView is a move of the last days, to be taken back if it was wrong.
@@ -110,7 +129,11 @@ func newStore(snap *say.Snapshot, now day.Moment) storeView {
 	}
 	v.Sum = sumWords(snap, &l)
 	v.Makings = makings(snap, &l)
+	if place, err := b.Place(); err == nil {
+		v.Bunches = bunches(&l, place.BunchStems)
+	}
 	v.Lately = lately(snap)
+	v.Fates, v.Degrees = fates, snap.Name(say.Celsius)
 	for _, o := range b.Orders {
 		v.Orders = append(v.Orders, o.ID)
 	}
