@@ -117,8 +117,25 @@ var readingForm = storeForm{kind: book.Temperatures, heading: "A temperature", s
 			{Name: "at", Label: "When", Kind: "datetime-local", Needed: true}}
 	}, read: func(f *book.Fields) book.Record { return book.ReadReading(f).Record() }}
 
+// newReading asks what a thermometer shows; where the farm has one connected, its answer stands there already.
 func (s view) newReading(c *echo.Context, snap *say.Snapshot) error {
-	return s.show(c, http.StatusOK, snap, readingForm, s.usual(c, snap, "at"), nil)
+	form, usual := readingForm, s.usual(c, snap, "at")
+	from := usual
+	if t := s.Box.Thermometer; t != nil {
+		celsius, _, err := t.Celsius(c.Request().Context())
+		if err != nil {
+			form.lead = say.Sentence(err.Error()) + " " + form.lead
+		} else {
+			form.lead = "The thermometer that is connected shows " + snap.Tenth(celsius) + " now. " + form.lead
+			from = func(name string) string {
+				if name == "celsius" {
+					return snap.Write(name, celsius)
+				}
+				return usual(name)
+			}
+		}
+	}
+	return s.show(c, http.StatusOK, snap, form, from, nil)
 }
 
 func (s view) keepReading(c *echo.Context, snap *say.Snapshot) error {
