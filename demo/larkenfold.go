@@ -195,6 +195,8 @@ type bunch struct {
 
 var bouquets = map[string]bunch{"Fallow Steps market": {"Steps bouquet", 12}, "Gate stall": {"Gate posy", 10}, "Wedding at the mill": {"Table posy for the mill", 8}}
 
+func hour(h float64) *float64 { return &h }
+
 // A sale is an order with what it wants.
 type sale struct {
 	order book.Order
@@ -205,7 +207,7 @@ type sale struct {
 var seasonEnds = day.Of(2026, 10, 10)
 
 var sales = []sale{
-	{book.Order{ID: "Fallow Steps market", Kind: "market", DueOn: day.Of(2026, 5, 16), Repeats: "weekly", Until: seasonEnds}, crop.Market, []want{
+	{book.Order{ID: "Fallow Steps market", Kind: "market", DueOn: day.Of(2026, 5, 16), Repeats: "weekly", Until: seasonEnds, Hour: hour(7), Place: "Fallow Steps"}, crop.Market, []want{
 		{"", "sunflower-single", 90, "", ""}, {"Zinnia coral", "", 40, "", ""}, {"", "zinnia-tall", 30, "", ""}, {"", "cosmos-single", 80, "", ""}, {"", "snapdragon", 60, "", ""},
 		{"", "ammi", 40, "", ""}, {"", "dahlia-ball", 20, "", ""}, {"", "cornflower", 70, "", ""}}},
 	{book.Order{ID: "Gate stall", Kind: "market", DueOn: day.Of(2026, 5, 20), Repeats: "weekly", Until: seasonEnds}, crop.Market, []want{
@@ -213,13 +215,13 @@ var sales = []sale{
 	{book.Order{ID: "Bridge florist bucket", Kind: "standing", DueOn: day.Of(2026, 5, 27), Repeats: "weekly", Until: seasonEnds,
 		Customer: "the florist at the bridge"}, crop.Florist, []want{{"", "statice", 30, "", ""}, {"", "ammi", 30, "", ""}}},
 	{book.Order{ID: "Square florist bucket", Kind: "standing", DueOn: day.Of(2026, 5, 29), Repeats: "weekly", Until: seasonEnds,
-		Customer: "the florist on the square"}, crop.Florist, []want{{"Snapdragon white", "", 40, "", ""}, {"", "scabious", 30, "", ""}}},
-	{book.Order{ID: "Wedding at the mill", Kind: "event", DueOn: day.Of(2026, 7, 18), Customer: "the couple at the mill"}, crop.Event, []want{
+		Customer: "the florist on the square", Hour: hour(17)}, crop.Florist, []want{{"Snapdragon white", "", 40, "", ""}, {"", "scabious", 30, "", ""}}},
+	{book.Order{ID: "Wedding at the mill", Kind: "event", DueOn: day.Of(2026, 7, 18), Customer: "the couple at the mill", Hour: hour(9), Place: "the mill"}, crop.Event, []want{
 		{"Cosmos white", "", 60, "", ""}, {"", "", 60, "white", "filler"}, {"Snapdragon white", "", 40, "", ""}, {"Ammi white", "", 50, "", ""}}},
-	{book.Order{ID: "Wedding in the orchard", Kind: "event", DueOn: day.Of(2026, 8, 8), Customer: "the couple in the orchard"}, crop.Event, []want{
+	{book.Order{ID: "Wedding in the orchard", Kind: "event", DueOn: day.Of(2026, 8, 8), Customer: "the couple in the orchard", Hour: hour(10), Place: "the orchard"}, crop.Event, []want{
 		{"Dahlia ball apricot", "", 40, "", ""}, {"Zinnia coral", "", 50, "", ""}}},
 	{book.Order{ID: "Village fete", Kind: "event", DueOn: day.Of(2026, 8, 15), Customer: "the village"}, crop.Event, []want{
 		{"", "sunflower-single", 150, "", ""}, {"", "cosmos-single", 100, "", ""}}},
-	{book.Order{ID: "Wedding on the hill", Kind: "event", DueOn: day.Of(2026, 9, 12), Customer: "the couple on the hill"}, crop.Event, []want{
+	{book.Order{ID: "Wedding on the hill", Kind: "event", DueOn: day.Of(2026, 9, 12), Customer: "the couple on the hill", Hour: hour(9), Place: "the hill"}, crop.Event, []want{
 		{"Dahlia decorative cream", "", 60, "", ""}, {"Dahlia ball wine", "", 40, "", ""}}},
 }

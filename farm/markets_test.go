@@ -1,8 +1,6 @@
 package farm_test
 
 import (
-	"math"
-	"slices"
 	"testing"
 	"time"
 
@@ -14,8 +12,7 @@ import (
 	"dewcount/farm/market"
 )
 
-// Worked by hand: a filler is any of the three rows, white is one row and four tenths of the mix, and what a colour was promised is no
-// longer there for the role.
+// A filler is any of the three rows, white is one row and a part of the mix, and what one line was given another does not have.
 func TestWantsByRoleColourAndLength(t *testing.T) {
 	b := book.NewBook(nil)
 	for key, value := range map[string]string{"name": "Meadow", "latitude": "46.9", "longitude": "7.2", "elevation_m": "400",
@@ -39,16 +36,34 @@ func TestWantsByRoleColourAndLength(t *testing.T) {
 		t.Fatal(err)
 	}
 	wants := market.Dues(s)[0].Lines
-	pick := slices.Index(s.Forecast.PickDays, market.Dues(s)[0].PickOn)
-	mean := func(i int) float64 { return s.Forecast.Plantings[i].ByPick[pick][crop.Market].Mean() }
-	if got, want := wants[0].Spread.Mean(), mean(0)+0.4*mean(1); math.Abs(got-want) > 1e-6*want {
-		t.Errorf("%v white stems, want %v", got, want)
+	from := func(w market.Want) map[string]int {
+		stems := make(map[string]int)
+		for _, g := range w.From {
+			stems[g.Variety] += g.Stems
+		}
+		return stems
 	}
-	if got, want := wants[1].Spread.Mean(), mean(0)+mean(1)+mean(2); math.Abs(got-want) > 1e-6*want || wants[1].Before != 20 {
-		t.Errorf("%v fillers after %d promised, want %v after 20", got, wants[1].Before, want)
+	if got := from(wants[0]); got["blood"] != 0 || got["snow"]+got["mixed"] != 20 {
+		t.Errorf("twenty white stems are %v", got)
 	}
-	if w := wants[2]; w.Long <= 0 || w.Long >= 1 || w.Needed() <= 10 {
-		t.Errorf("%v of the stems are long enough, so %d are needed for 10", w.Long, w.Needed())
+	if got := from(wants[2]); got["snow"]+got["mixed"] > 0 || got["blood"] > 10 {
+		t.Errorf("long red zinnias are %v", got)
+	}
+	given := make(map[string]int) // of each row's pick: no stem goes to two
+	for _, w := range wants {
+		for _, g := range w.From {
+			given[g.Variety+" "+g.Pick.String()] += g.Stems
+			if !g.Early && g.Pick.Before(s.View.From) {
+				t.Errorf("%+v is past", g)
+			}
+		}
+	}
+	for i, p := range s.Model.Plantings {
+		for j, d := range s.Forecast.PickDays {
+			if likely := s.Forecast.Plantings[i].ByPick[j][crop.Market].Likely(); given[p.Variety+" "+d.String()] > likely+30 {
+				t.Errorf("%d %s of %s are given away, %d are likely", given[p.Variety+" "+d.String()], p.Variety, d, likely)
+			}
+		}
 	}
 	if wants[3].Known || wants[3].Short() != 10 {
 		t.Errorf("nothing blue grows here, but of 10 wanted %d are short", wants[3].Short())
@@ -84,25 +99,35 @@ func TestDatesOfWhatLastsAreOfOneSeason(t *testing.T) {
 	}
 }
 
-// Stems that were cut for a day need not be cut again: they count towards what is wanted, once, and in the order of the promises.
-func TestStemsAlreadyCutCount(t *testing.T) {
+// Stems that were cut and can be held serve as well as those of the next pick, the oldest first; what a cut before them went to is not theirs any more.
+func TestStemsAlreadyCutServe(t *testing.T) {
 	f, store := meadow(t)
-	before := market.Dues(snapshot(t, f))[0].Lines
+	fromLots := func(w market.Want) (lots []string, stems int) {
+		for _, g := range w.From {
+			if g.Lot != "" {
+				lots, stems = append(lots, g.Lot), stems+g.Stems
+			}
+		}
+		return lots, stems
+	}
+	if lots, _ := fromLots(market.Dues(snapshot(t, f))[0].Lines[0]); lots != nil {
+		t.Errorf("nothing is cut, and lots serve: %v", lots)
+	}
 	if err := f.Add(ctx, "", book.Cut{ID: "cut", CutAt: day.At(day.Must("2026-07-09"), 8, 0), Planting: "ZC1", Stems: 7}.Record()); err != nil {
 		t.Fatal(err)
-	}
-	if lines := market.Dues(snapshot(t, f))[0].Lines; lines[0].Have != 0 {
-		t.Errorf("stems of another day's cut are counted as Friday's: %d", lines[0].Have)
 	}
 	f = farm.New(store, func() time.Time { return morning().AddDate(0, 0, 1) })
 	if err := f.Add(ctx, "", book.Cut{ID: "friday", CutAt: day.At(day.Must("2026-07-10"), 8, 0), Planting: "ZC1", Stems: 13}.Record()); err != nil {
 		t.Fatal(err)
 	}
 	lines := market.Dues(snapshot(t, f))[0].Lines
-	if lines[0].Have != 13 || lines[0].Needed() != 60-13 || lines[1].Needed() != 60+60-13 {
-		t.Errorf("13 are cut: %d are there, %d and %d still needed; want 47 and 107", lines[0].Have, lines[0].Needed(), lines[1].Needed())
+	all := 0
+	var order []string
+	for _, w := range lines {
+		lots, n := fromLots(w)
+		order, all = append(order, lots...), all+n
 	}
-	if before[0].Needed() != 60 || before[1].Needed() != 120 {
-		t.Errorf("before, %d and %d are needed, want 60 and 120", before[0].Needed(), before[1].Needed())
+	if all != 20 || order[0] != "cut" || order[len(order)-1] != "friday" {
+		t.Errorf("of twenty stems that are cut %d serve Saturday, in the order %v", all, order)
 	}
 }

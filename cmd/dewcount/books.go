@@ -165,6 +165,16 @@ func (p program) forecast(ctx context.Context, fset *flag.FlagSet, args []string
 	return p.print(func(w *bufio.Writer) error { return notebook.WriteForecast(w, s) })
 }
 
+func (p program) promise(ctx context.Context, fset *flag.FlagSet, args []string) error {
+	var to day.Day
+	fset.TextVar(&to, "to", day.Day{}, "serve what is due up to `DATE` (default 35 days on)")
+	s, err := p.asOf(ctx, fset, args, &to)
+	if err != nil {
+		return err
+	}
+	return p.print(func(w *bufio.Writer) error { return notebook.WritePromises(w, s) })
+}
+
 func (p program) milestones(ctx context.Context, fset *flag.FlagSet, args []string) error {
 	var to day.Day
 	s, err := p.asOf(ctx, fset, args, &to)

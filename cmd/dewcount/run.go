@@ -33,6 +33,7 @@ var commands = []command{
 	{"import", "--db FILE DIR", "read a notebook folder, all or nothing", program.importNotebook},
 	{"export", "--db FILE DIR", "write the notebook folder", program.export},
 	{"forecast", "--db FILE --as-of DATE [--to DATE]", "print the stem forecast as CSV", program.forecast},
+	{"promise", "--db FILE --as-of DATE [--to DATE]", "print how far each order will be filled as CSV", program.promise},
 	{"milestones", "--db FILE --as-of DATE", "print the dates of every planting as CSV", program.milestones},
 	{"backtest", "--db FILE [--csv]", "hold past forecasts against what was cut", program.backtest},
 	{"let-in", "--db FILE [--name NAME]", "make a link by which an owner who is locked out chooses a new password", program.letIn},

@@ -32,6 +32,15 @@ func newSpread(stems []int32, mean float64) Spread {
 	return s
 }
 
+// SpreadOf gathers whole numbers of stems, none negative.
+func SpreadOf(stems []int32) Spread {
+	sum := 0.0
+	for _, n := range stems {
+		sum += float64(n)
+	}
+	return newSpread(stems, sum/float64(max(1, len(stems))))
+}
+
 // Mean returns the expected stems.
 func (s Spread) Mean() float64 { return s.mean }
 

@@ -14,24 +14,32 @@ type Order struct {
 	Repeats        string // "weekly" or empty
 	Until          day.Day
 	Customer, Note string
+	Hour           *float64 // by which it is to be ready, 0 to 24
+	Place          string   // to which it goes
+	Importance     *int     // 1 is served first; nil as its kind has it
+	CancelledOn    day.Day  // zero while it stands
 }
 
 // ReadOrder reads an order.
 func ReadOrder(f *Fields) Order {
 	o := Order{ID: f.Key("order", "the order's name"), Kind: f.Word("kind", "market", "event", "standing"), DueOn: f.Day("due_on"),
-		Repeats: f.Word("repeats", "", "weekly"), Until: f.OptDay("until"), Customer: f.Text("customer"), Note: f.Note("note")}
+		Repeats: f.Word("repeats", "", "weekly"), Until: f.OptDay("until"), Customer: f.Text("customer"), Note: f.Note("note"),
+		Hour: f.OptNumber("hour", 0, 23.99), Place: f.Text("place"), Importance: f.OptWhole("importance", 1, 9), CancelledOn: f.OptDay("cancelled_on")}
 	f.notBefore("until", o.Until, o.DueOn, "ends")
 	return o
 }
 
 // Record returns the order as text.
 func (o Order) Record() Record {
-	return Record{Orders, [][]string{{o.ID, o.Kind, o.DueOn.String(), o.Repeats, o.Until.String(), o.Customer, o.Note}}}
+	return Record{Orders, [][]string{{o.ID, o.Kind, o.DueOn.String(), o.Repeats, o.Until.String(), o.Customer, o.Note, optDecimal(o.Hour), o.Place, optWhole(o.Importance), o.CancelledOn.String()}}}
 }
 
-// Between returns the days within first to last, both included, on which the order is due.
+// Between returns the days within first to last, both included, on which the order is due: none where it was cancelled.
 func (o Order) Between(first, last day.Day) []day.Day {
 	var due []day.Day
+	if !o.CancelledOn.IsZero() {
+		return nil
+	}
 	for d := o.DueOn; !d.After(last) && (o.Until.IsZero() || !d.After(o.Until)); d = d.Add(7) {
 		if !d.Before(first) {
 			due = append(due, d)

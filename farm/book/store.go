@@ -2,6 +2,7 @@ package book
 
 import (
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -134,8 +135,23 @@ func (m Move) Record() Record {
 // MadeUpNote is the note of a move whose stems went into so many bouquets of a recipe.
 func MadeUpNote(bouquets int, recipe string) string { return fmt.Sprintf("%d × %s", bouquets, recipe) }
 
-// MadeUp returns how many bouquets of a recipe were made up for an order in the week that ends on a day on which it is due.
-func (b *Book) MadeUp(order, recipe string, due day.Day) int {
+// IsBouquet tells whether a move's stems went into bouquets of a recipe.
+func (b *Book) IsBouquet(m Move) bool {
+	return slices.ContainsFunc(b.RecipeLines, func(r RecipeLine) bool { return strings.HasSuffix(m.Note, "× "+r.Recipe) })
+}
+
+// VarietyOf returns the variety of a lot, empty where there is no such lot.
+func (b *Book) VarietyOf(lot string) string {
+	if c, ok := b.Cut(lot); ok {
+		p, _ := b.Planting(c.Planting)
+		return p.Variety
+	}
+	l, _ := Find(b.Bought, func(l Bought) bool { return l.ID == lot })
+	return l.Variety
+}
+
+// MadeUp returns how many bouquets of a recipe were made up for an order in the week that ends on a day on which it is due, as is known on a day.
+func (b *Book) MadeUp(order, recipe string, due, known day.Day) int {
 	each, stems := 0, 0
 	for _, r := range b.RecipeLines {
 		if r.Recipe == recipe {
@@ -143,7 +159,7 @@ func (b *Book) MadeUp(order, recipe string, due day.Day) int {
 		}
 	}
 	for _, m := range b.Moves {
-		if m.What == MadeUp && m.Order == order && strings.HasSuffix(m.Note, "× "+recipe) && due.Sub(m.At.Day()) >= 0 && due.Sub(m.At.Day()) < 7 {
+		if m.What == MadeUp && m.Order == order && !m.At.Day().After(known) && strings.HasSuffix(m.Note, "× "+recipe) && due.Sub(m.At.Day()) >= 0 && due.Sub(m.At.Day()) < 7 {
 			stems += m.Stems
 		}
 	}

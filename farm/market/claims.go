@@ -1,12 +1,8 @@
 package market
 
 import (
-	"cmp"
-	"slices"
-
 	"dewcount/core/crop"
 	"dewcount/core/day"
-	"dewcount/core/forecast"
 	"dewcount/farm/look"
 )
 
@@ -18,38 +14,24 @@ type Claim struct {
 	Use   crop.Use
 	MinCM float64 // least length; 0 for any
 	Stems int
+	Early bool // they are cut tighter than for the market, and open in water
+	Late  bool // they stand further open than for the market
 }
 
-// Claims returns, by planting, for whom the likely stems of a pick are, each counted once: lines take from the rows with most left, in the order
-// in which orders are served, and where a row gives several uses from what is ready for all of them. What a line lacks is not here.
+// Claims returns, by planting, for whom the stems of a pick are, as things usually go: no stem for two.
 func Claims(s *look.Snapshot, pick day.Day) map[int][]Claim {
-	at := slices.Index(s.Forecast.PickDays, pick)
 	claims := make(map[int][]Claim)
-	if at < 0 {
-		return claims
-	}
-	taken := make(map[int]int)
 	for _, d := range Dues(s) {
-		if d.PickOn != pick {
-			continue
-		}
 		for _, w := range d.Lines {
-			use, want := UseOf(w.OrderLine, d.Order), w.Wanted-min(w.Wanted, w.Have)
-			left := func(i int) int { return s.Forecast.Plantings[i].ByPick[at][use].Likely() - taken[i] }
-			parts := PartsOf(s, w.OrderLine)
-			slices.SortStableFunc(parts, func(a, b forecast.Part) int { return cmp.Compare(left(b.Planting), left(a.Planting)) })
-			for _, part := range parts {
-				n := min(want, int(part.Share*float64(max(0, left(part.Planting)))))
-				if n <= 0 {
+			for _, g := range w.From {
+				if g.Pick != pick {
 					continue
 				}
-				c := Claim{Order: d.Order.ID, On: d.On, What: w.What, Use: use, Stems: n}
+				c := Claim{Order: d.Order.ID, On: d.On, What: w.What, Use: UseOf(w.OrderLine, d.Order), Stems: g.Stems, Early: g.Early, Late: g.Late}
 				if w.MinLengthCM != nil {
 					c.MinCM = *w.MinLengthCM
 				}
-				claims[part.Planting] = append(claims[part.Planting], c)
-				taken[part.Planting] += n
-				want -= n
+				claims[g.Planting] = append(claims[g.Planting], c)
 			}
 		}
 	}

@@ -48,8 +48,8 @@ func (w Want) Cover() Cover {
 	return CoverOf(w.Wanted, w.Chance, w.Short())
 }
 
-// AllLong tells whether as good as all stems are long enough.
-func (w Want) AllLong() bool { return w.Long >= 0.995 }
+// Covered tells whether all of an order is sure to be filled.
+func (d Due) Covered() bool { return d.Chance >= coveredChance }
 
 // ShortLines returns how many lines of an order are likely short.
 func (d Due) ShortLines() int {

@@ -15,7 +15,7 @@ func Wanted(s *look.Season, cropID string) []float64 {
 				continue
 			}
 			for _, part := range ingredients(snap, l) {
-				if w := wantOf(snap, part); cropID == "" || w.CropID == cropID {
+				if w := wantOf(snap, part.OrderLine); cropID == "" || w.CropID == cropID {
 					stems += float64(w.Wanted)
 				}
 			}

@@ -87,6 +87,25 @@ func Of(b *book.Book, at day.Moment) Ledger {
 	return l
 }
 
+// Lately returns what was cut of late on a farm that keeps no ledger, held as warm as it says of each crop, as long as it can be held.
+func Lately(b *book.Book, at day.Moment, celsius func(*crop.Profile) float64) []Heap {
+	now := at.Instant(cutHour)
+	var heaps []Heap
+	for _, h := range lots(b, at.Day().Add(-mostHeld)) {
+		days := now - h.CutAt.Instant(cutHour)
+		if days < 0 || days > h.Crop.Store.MaxDays {
+			continue
+		}
+		h.History = postharvest.History{{Days: days, Celsius: celsius(h.Crop)}}
+		h.Now = postharvest.After(h.Crop, h.CutOn, h.History)
+		heaps = append(heaps, h)
+	}
+	return heaps
+}
+
+// mostHeld is for how many days any crop is held fresh at most.
+const mostHeld = 30
+
 // cutHour is the hour of a cut or a move of which only the day is known.
 const cutHour = 8
 

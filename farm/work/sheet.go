@@ -89,7 +89,9 @@ func (r *SheetRow) reckon(s *look.Snapshot, pick day.Day, next, stemsAnHour floa
 	likely := r.Spread.Likely()
 	r.Spare = likely
 	for _, c := range r.Claims {
-		r.Spare -= c.Stems
+		if !c.Early && !c.Late {
+			r.Spare -= c.Stems
+		}
 	}
 	r.Spare = max(0, r.Spare)
 	r.Minutes = 60 * float64(likely) / stemsAnHour

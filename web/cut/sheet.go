@@ -265,6 +265,12 @@ func claimWords(snap *say.Snapshot, c market.Claim) string {
 	if c.MinCM > 0 {
 		words += ", at least " + snap.CM(c.MinCM)
 	}
+	switch {
+	case c.Early:
+		words += ", cut tighter: they open in water"
+	case c.Late:
+		words += ", further open than for the market"
+	}
 	if c.Use != crop.Market {
 		words += ", as for " + say.For(c.Use)
 	}

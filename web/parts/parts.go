@@ -51,15 +51,12 @@ func NewDue(locale say.Locale, d market.Due) DueView {
 		line := wantView{What: w.What, Wanted: fmt.Sprint(w.Wanted), Known: w.Known}
 		if w.Known {
 			line.Verdict, line.Short = Verdict(w.Wanted, w.Chance, w.Short())
-			line.Spread = draw.NewSpreadView(w.Spread, max(w.Spread.Quantile(0.9), float64(w.Wanted)), w.Wanted)
-			if !w.AllLong() {
-				line.Verdict += fmt.Sprintf(", %.0f %% of the stems are %s or more", 100*w.Long, locale.Exact(say.Centimetre, *w.MinLengthCM))
+			line.Spread = draw.NewSpreadView(w.Filled, float64(w.Wanted), w.Wanted)
+			if w.MinLengthCM != nil {
+				line.Verdict += ", " + locale.Exact(say.Centimetre, *w.MinLengthCM) + " or longer"
 			}
 			if w.Have > 0 {
-				line.Verdict += fmt.Sprintf(" (%d are cut)", w.Have)
-			}
-			if w.Before > 0 {
-				line.Verdict += fmt.Sprintf(", after %d for orders before it", w.Before)
+				line.Verdict += fmt.Sprintf(" (%d are made up)", w.Have)
 			}
 		} else {
 			line.Verdict, line.Short = "no row on record gives this: sow it, or name another", w.Cover().IsShort()
@@ -69,8 +66,10 @@ func NewDue(locale say.Locale, d market.Due) DueView {
 	switch short := d.ShortLines(); {
 	case len(v.Lines) == 0:
 		v.Verdict = "nothing wanted yet"
-	case short == 0:
+	case short == 0 && d.Covered():
 		v.Verdict = "covered"
+	case short == 0:
+		v.Verdict = "likely covered, all of it " + say.Tenths(d.Chance)
 	default:
 		v.Verdict, v.Short = fmt.Sprintf("%d of %s short", short, say.Number(len(v.Lines), "line")), true
 	}

@@ -70,7 +70,7 @@ func toMake(snap *say.Snapshot) (day.Day, []ledger.Wanting) {
 			if line.Order != d.Order.ID || line.Recipe == "" {
 				continue
 			}
-			if n := book.OrZero(line.Quantity) - snap.Book.MadeUp(line.Order, line.Recipe, d.On); n > 0 {
+			if n := book.OrZero(line.Quantity) - snap.Book.MadeUp(line.Order, line.Recipe, d.On, snap.View.Upto); n > 0 {
 				on = d.On
 				wanted = append(wanted, ledger.Wanting{Order: line.Order, Recipe: line.Recipe, Bouquets: n})
 			}

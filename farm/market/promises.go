@@ -1,0 +1,202 @@
+package market
+
+import (
+	"runtime"
+	"slices"
+	"sync"
+
+	"dewcount/core/crop"
+	"dewcount/core/day"
+	"dewcount/core/forecast"
+	"dewcount/core/promise"
+	"dewcount/farm/look"
+)
+
+// samples is how many of a forecast's samples orders are filled in: a chance of 0.8 is then known within 0.025 (the binomial's standard deviation).
+const samples = 256
+
+// seed makes the same stems the same colours and lengths again.
+const seed = 15
+
+// Promises are what all orders are given together of what there is and will be, up to the last pick of a forecast.
+type Promises struct {
+	Dues []Due
+
+	demand   *demand
+	supplies []Supply
+	usual    *promise.Filling // as it is usually
+}
+
+// PromisesOf shares out a farm's stems to its orders. It is worked out once.
+func PromisesOf(s *look.Snapshot) *Promises {
+	return look.Once(s, promisesKey{}, func() *Promises { return promisesOf(s, demandOf(s, firstDue(s), s.View.To)) })
+}
+
+type promisesKey struct{}
+
+// firstDue is the day from which on orders are served. On a farm that keeps no ledger what was cut of late went to the orders of late: those are served as well.
+func firstDue(s *look.Snapshot) day.Day {
+	if _, kept := s.Book.KeptSince(); kept {
+		return s.View.From
+	}
+	const late = 7 // days: what is held longer is not worth remembering
+	return s.View.From.Add(-late)
+}
+
+// Dues returns what is due from the view's day up to its last pick day, in order of days, with what each is given.
+func Dues(s *look.Snapshot) []Due { return PromisesOf(s).Dues }
+
+func promisesOf(s *look.Snapshot, d *demand) *Promises {
+	p := &Promises{demand: d}
+	st := &stocks{s: s, rule: ruleOf(s.Book), demand: d, problem: &promise.Problem{Bouquets: d.bouquets, Ranks: past(s, d)}, keys: make(map[string]int), serves: make(map[servesKey]bool)}
+	for _, w := range d.wants {
+		st.problem.Wants = append(st.problem.Wants, w.Want)
+	}
+	st.lots()
+	st.rows()
+	st.problem.Prepare()
+	p.supplies = st.supplies
+	supply := supplyOf(s)
+	filled := make([][]int32, len(d.wants)) // by want and sample
+	for w := range filled {
+		filled[w] = make([]int32, supply.N)
+	}
+	whole := make([][]bool, len(d.dues)) // whether all of an order is filled, by sample
+	for i := range whole {
+		whole[i] = make([]bool, supply.N)
+	}
+	next := make(chan int)
+	var workers sync.WaitGroup
+	for range runtime.GOMAXPROCS(0) {
+		workers.Go(func() {
+			for k := range next {
+				f := st.problem.Fill(st.sample(supply, k))
+				for i := range whole {
+					whole[i][k] = true
+				}
+				for w := range d.wants {
+					filled[w][k] = int32(f.Filled[w])
+					if f.Filled[w] < d.wants[w].Stems {
+						whole[d.wants[w].due][k] = false
+					}
+				}
+			}
+		})
+	}
+	for k := range supply.N {
+		next <- k
+	}
+	close(next)
+	workers.Wait()
+	p.usual = st.problem.Fill(st.likely(supply))
+	p.tell(st, filled, whole)
+	p.Dues = slices.DeleteFunc(d.dues, func(due Due) bool { return due.On.Before(s.View.From) })
+	return p
+}
+
+// past puts what was due before the view in front: it has been served.
+func past(s *look.Snapshot, d *demand) []promise.Rank {
+	isPast := func(r promise.Rank) bool {
+		for _, w := range r.Straight {
+			return d.wants[w].on.Before(s.View.From)
+		}
+		for _, b := range r.Bouquets {
+			return slices.ContainsFunc(d.wants, func(w want) bool { return w.Bouquet == b && w.on.Before(s.View.From) })
+		}
+		return false
+	}
+	ranks := slices.Clone(d.ranks)
+	slices.SortStableFunc(ranks, func(a, b promise.Rank) int {
+		return map[bool]int{true: 0, false: 1}[isPast(a)] - map[bool]int{true: 0, false: 1}[isPast(b)]
+	})
+	return ranks
+}
+
+type supplyKey struct{}
+
+func supplyOf(s *look.Snapshot) *forecast.Supply {
+	return look.Once(s, supplyKey{}, func() *forecast.Supply { return s.Stand.Supply(samples) })
+}
+
+// sample returns the stems of each source and pool in a sample.
+func (st *stocks) sample(supply *forecast.Supply, k int) (stems, pools []int) {
+	stems, pools = make([]int, len(st.problem.Sources)), make([]int, st.problem.Pools)
+	for i := range st.stocks {
+		one := &st.stocks[i]
+		n := one.Deal(one.rungsOf(supply, k), seed, k, stems)
+		for _, pool := range one.pools {
+			if pool >= 0 {
+				pools[pool] = max(pools[pool], n)
+			}
+		}
+	}
+	return stems, pools
+}
+
+// likely returns the stems of each source and pool as they usually are.
+func (st *stocks) likely(supply *forecast.Supply) (stems, pools []int) {
+	stems, pools = make([]int, len(st.problem.Sources)), make([]int, st.problem.Pools)
+	for i := range st.stocks {
+		one := &st.stocks[i]
+		var mean [crop.Rungs]float32
+		totals := make([]int32, supply.N)
+		for k := range totals {
+			sum := float32(0)
+			for r, n := range one.rungsOf(supply, k) {
+				mean[r] += n / float32(supply.N)
+				sum += n
+			}
+			totals[k] = int32(sum + 0.5)
+		}
+		slices.Sort(totals)
+		n := int(totals[len(totals)/2])
+		if one.planting >= 0 && one.from == st.s.Model.Plantings[one.planting].Growth.Market.From {
+			n = st.s.Forecast.Plantings[one.planting].ByPick[one.pick][crop.Market].Likely() // as the forecast says it
+		}
+		one.Usual(mean, n, stems)
+		for _, pool := range one.pools {
+			if pool >= 0 {
+				pools[pool] = max(pools[pool], n)
+			}
+		}
+	}
+	return stems, pools
+}
+
+// tell writes down what each line is given.
+func (p *Promises) tell(st *stocks, filled [][]int32, whole [][]bool) {
+	served := make([]bool, len(p.demand.wants))
+	for _, source := range st.problem.Sources {
+		for _, w := range source.Serves {
+			served[w] = true
+		}
+	}
+	for i := range p.demand.dues {
+		n := 0
+		for _, ok := range whole[i] {
+			if ok {
+				n++
+			}
+		}
+		p.demand.dues[i].Chance = float64(n) / float64(max(1, len(whole[i])))
+	}
+	for i := range p.demand.wants {
+		w := &p.demand.wants[i]
+		line := &p.demand.dues[w.due].Lines[w.line]
+		line.Known = served[i] || w.Stems <= 0
+		for k := range filled[i] {
+			filled[i][k] += int32(line.Have)
+		}
+		line.Filled = forecast.SpreadOf(filled[i])
+		line.Chance = line.Filled.AtLeast(line.Wanted)
+		for _, g := range p.usual.Gifts(i) {
+			line.From = append(line.From, Gift{p.supplies[g.Source], g.Stems})
+		}
+	}
+}
+
+// A Gift is stems of a row's pick or of a lot that a line is given, as things usually go.
+type Gift struct {
+	Supply
+	Stems int
+}
