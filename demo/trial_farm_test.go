@@ -53,6 +53,7 @@ type season struct {
 	opens   day.Day // from which on forecasts are judged
 	last    day.Day
 	came    map[string]map[day.Day]int  // sound stems by planting and pick
+	stood   map[string]map[day.Day][crop.Rungs]int // sound stems by rung on each pick's morning
 	regrown map[string]map[day.Day]bool // picks most of whose stems grew after an earlier cut
 	cuts    map[string]day.Day          // the pick by which a twentieth of the first flush was cut
 }
@@ -62,7 +63,7 @@ func grow(t *testing.T, seed uint64) *season {
 	t.Helper()
 	random := rand.New(rand.NewPCG(seed, 77))
 	s := &season{country: countries[int(seed)%len(countries)], seed: seed, came: make(map[string]map[day.Day]int),
-		regrown: make(map[string]map[day.Day]bool)}
+		stood: make(map[string]map[day.Day][crop.Rungs]int), regrown: make(map[string]map[day.Day]bool)}
 	newYear := day.Must("2026-01-01")
 	if s.country.latitude < 0 {
 		newYear = day.Must("2025-07-01")
@@ -115,6 +116,7 @@ func grow(t *testing.T, seed uint64) *season {
 		work := who.morning(b, field, place, d)
 		work.enter(b)
 		for _, c := range work.cuts {
+			s.note(c, d, field.Rungs(c.Planting))
 			if seen := field.Look(c.Planting, 0, who.eyes); 2*seen.Regrown > seen.Ready {
 				if s.regrown[c.Planting] == nil {
 					s.regrown[c.Planting] = make(map[day.Day]bool)
@@ -131,6 +133,24 @@ func grow(t *testing.T, seed uint64) *season {
 	}
 	s.cuts = firsts.days()
 	return s
+}
+
+// note writes down what stood on the rungs of a row that was cut, as far as it was sound.
+func (s *season) note(c book.Cut, d day.Day, standing [crop.Rungs]int) {
+	if s.stood[c.Planting] == nil {
+		s.stood[c.Planting] = make(map[day.Day][crop.Rungs]int)
+	}
+	sound := 0.93
+	if taken := c.Taken(); taken > 0 {
+		sound = float64(c.Stems) / float64(taken)
+	}
+	before, given := 0.0, 0
+	for k, n := range standing {
+		before += sound * float64(n)
+		upto := int(before + 0.5)
+		standing[k], given = upto-given, upto
+	}
+	s.stood[c.Planting][d] = standing
 }
 
 // firstTwentieths gathers what is taken of rows, for the pick by which a twentieth of a first flush is.

@@ -165,3 +165,18 @@ func (f *Field) Look(planting string, plants int, eyes Eyes) Seen {
 	seen.CullReason = causes[random.IntN(len(causes))]
 	return seen
 }
+
+// Rungs returns how many stems of a row really stand on each rung this morning.
+func (f *Field) Rungs(planting string) [crop.Rungs]int {
+	var stems [crop.Rungs]int
+	r := f.row(planting)
+	if r == nil || r.dead || f.today.Before(r.Started) {
+		return stems
+	}
+	for _, s := range r.stems {
+		if s.rung >= 0 {
+			stems[min(s.rung, crop.Rungs-1)]++
+		}
+	}
+	return stems
+}

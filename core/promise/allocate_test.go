@@ -142,6 +142,24 @@ func TestNobodyCouldShareOutBetter(t *testing.T) {
 				t.Fatalf("seed %d: %v whole bouquets, %v are possible", seed, got.Whole, whole)
 			}
 		}
+		// Settled, everybody has as much, of stems that cost no more.
+		if seed%2 == 0 {
+			cost := func(source, want int) float64 { return float64((source*7 + want*5) % 11) }
+			sum := func() float64 {
+				all := 0.0
+				for w := range p.Wants {
+					for _, g := range got.Gifts(w) {
+						all += float64(g.Stems) * cost(g.Source, w)
+					}
+				}
+				return all
+			}
+			before := sum()
+			got.Settle(cost)
+			if after := sum(); after > before+1e-9 {
+				t.Fatalf("seed %d: settled it costs %v, before %v", seed, after, before)
+			}
+		}
 		// What was given is there, is of the right kind, and adds up.
 		used, pooled := make([]int, len(stems)), make([]int, len(pools))
 		for w := range p.Wants {

@@ -25,11 +25,17 @@ type Promises struct {
 	demand   *demand
 	supplies []Supply
 	usual    *promise.Filling // as it is usually
+	stocks   *stocks
 }
 
 // PromisesOf shares out a farm's stems to its orders. It is worked out once.
 func PromisesOf(s *look.Snapshot) *Promises {
-	return look.Once(s, promisesKey{}, func() *Promises { return promisesOf(s, demandOf(s, firstDue(s), s.View.To)) })
+	return look.Once(s, promisesKey{}, func() *Promises { return Share(s, Ways{}) })
+}
+
+// Ways are how stems may be shared out otherwise than they are.
+type Ways struct {
+	OwnPicks bool // each order is served from the last pick before it alone, and nothing is held
 }
 
 type promisesKey struct{}
@@ -46,16 +52,20 @@ func firstDue(s *look.Snapshot) day.Day {
 // Dues returns what is due from the view's day up to its last pick day, in order of days, with what each is given.
 func Dues(s *look.Snapshot) []Due { return PromisesOf(s).Dues }
 
-func promisesOf(s *look.Snapshot, d *demand) *Promises {
+// Share shares out a farm's stems to its orders in some way.
+func Share(s *look.Snapshot, ways Ways) *Promises {
+	d := demandOf(s, firstDue(s), s.View.To)
 	p := &Promises{demand: d}
-	st := &stocks{s: s, rule: ruleOf(s.Book), demand: d, problem: &promise.Problem{Bouquets: d.bouquets, Ranks: past(s, d)}, keys: make(map[string]int), serves: make(map[servesKey]bool)}
+	st := &stocks{s: s, ways: ways, rule: ruleOf(s.Book), demand: d, problem: &promise.Problem{Bouquets: d.bouquets, Ranks: past(s, d)}, keys: make(map[string]int), serves: make(map[servesKey]bool)}
 	for _, w := range d.wants {
 		st.problem.Wants = append(st.problem.Wants, w.Want)
 	}
-	st.lots()
+	if !ways.OwnPicks {
+		st.lots()
+	}
 	st.rows()
 	st.problem.Prepare()
-	p.supplies = st.supplies
+	p.supplies, p.stocks = st.supplies, st
 	supply := supplyOf(s)
 	filled := make([][]int32, len(d.wants)) // by want and sample
 	for w := range filled {
@@ -89,9 +99,24 @@ func promisesOf(s *look.Snapshot, d *demand) *Promises {
 	close(next)
 	workers.Wait()
 	p.usual = st.problem.Fill(st.likely(supply))
+	p.usual.Settle(func(source, w int) float64 { return p.held(st, source, w) })
 	p.tell(st, filled, whole)
-	p.Dues = slices.DeleteFunc(d.dues, func(due Due) bool { return due.On.Before(s.View.From) })
+	p.Dues = slices.DeleteFunc(slices.Clone(d.dues), func(due Due) bool { return due.On.Before(s.View.From) })
 	return p
+}
+
+// held is what it costs to serve a want from a source: the days that the stems are held from their cut, and more where they are cut too tight or too late. What
+// lies in a lot is used first.
+func (p *Promises) held(st *stocks, source, w int) float64 {
+	const odd = 30 // days: rather held than cut out of time
+	supply := &st.supplies[source]
+	switch {
+	case supply.Lot != "":
+		return -1 / (1 + float64(source))
+	case supply.Early || supply.Late:
+		return odd + float64(p.demand.wants[w].on.Sub(supply.Pick))
+	}
+	return float64(p.demand.wants[w].on.Sub(supply.Pick))
 }
 
 // past puts what was due before the view in front: it has been served.

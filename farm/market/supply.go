@@ -28,6 +28,7 @@ type Supply struct {
 // stocks gathers what there is to share out.
 type stocks struct {
 	s        *look.Snapshot
+	ways     Ways
 	rule     promise.Rule
 	demand   *demand
 	problem  *promise.Problem
@@ -292,7 +293,7 @@ func (st *stocks) stock(i, j int, from, to crop.Rung, k kinds, long func(cm floa
 				return false
 			}
 			right, ok := st.right(want, p.Growth.Profile)
-			if !ok {
+			if !ok || st.ways.OwnPicks && (pick != st.demand.dues[want.due].PickOn || rung < right.Window.From) {
 				return false
 			}
 			asked := servesKey{p.Growth.Profile, right, rung, days}
