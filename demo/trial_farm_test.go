@@ -52,10 +52,10 @@ type season struct {
 	first   day.Day // on which the field begins
 	opens   day.Day // from which on forecasts are judged
 	last    day.Day
-	came    map[string]map[day.Day]int  // sound stems by planting and pick
+	came    map[string]map[day.Day]int             // sound stems by planting and pick
 	stood   map[string]map[day.Day][crop.Rungs]int // sound stems by rung on each pick's morning
-	regrown map[string]map[day.Day]bool // picks most of whose stems grew after an earlier cut
-	cuts    map[string]day.Day          // the pick by which a twentieth of the first flush was cut
+	regrown map[string]map[day.Day]bool            // picks most of whose stems grew after an earlier cut
+	cuts    map[string]day.Day                     // the pick by which a twentieth of the first flush was cut
 }
 
 // grow lets a season pass from its seed.

@@ -109,6 +109,14 @@ func Stems(n int) string {
 	return strconv.Itoa(n) + " stems"
 }
 
+// Or writes names of which one is meant.
+func Or(names []string) string {
+	if len(names) < 2 {
+		return List(names)
+	}
+	return strings.Join(names[:len(names)-1], ", ") + " or " + names[len(names)-1]
+}
+
 // List writes names as a sentence does.
 func List(names []string) string {
 	switch len(names) {

@@ -28,9 +28,9 @@ type Stock struct {
 const mixPlants = 9
 
 // Deal shares a stock's stems out to its sources, in whole ones: how many are of which colour nobody knows beforehand, and each stem is as long as it grows.
-// It adds them to stems and returns how many there are in all. The same sample gives the same.
+// It adds them to stems and returns how many those are. The same sample gives the same.
 func (s *Stock) Deal(rungs [crop.Rungs]float32, seed uint64, sample int, stems []int) int {
-	sum, usable := 0.0, 0.0
+	sum, usable := 0.0, 0
 	colours := s.Colours
 	if len(colours) > 1 {
 		colours = dirichlet(colours, rand.New(rand.NewPCG(seed^uint64(s.Row)*0x9e3779b97f4a7c15, uint64(sample))))
@@ -41,9 +41,9 @@ func (s *Stock) Deal(rungs [crop.Rungs]float32, seed uint64, sample int, stems [
 			usable++
 		}
 	}
-	all := int(sum + 0.5)
+	all, given := int(sum+0.5), 0
 	if all == 0 || usable == 0 {
-		return all
+		return 0
 	}
 	var random *rand.Rand
 	left := all
@@ -64,29 +64,32 @@ func (s *Stock) Deal(rungs [crop.Rungs]float32, seed uint64, sample int, stems [
 		left -= n
 		if p.Source >= 0 {
 			stems[p.Source] += n
+			given += n
 		}
 	}
-	return all
+	return given
 }
 
-// Usual shares a stock's stems out as they are usually: without chance, and all of them.
-func (s *Stock) Usual(rungs [crop.Rungs]float32, all int, stems []int) {
+// Usual shares a stock's stems out as they are usually, without chance, and returns how many have a source.
+func (s *Stock) Usual(rungs [crop.Rungs]float32, all int, stems []int) int {
 	sum := 0.0
 	for _, p := range s.Parts {
 		sum += float64(rungs[p.Rung]) * s.Colours[p.Colour] * p.Long
 	}
 	if sum == 0 {
-		return
+		return 0
 	}
-	before, given := 0.0, 0
+	before, given, usable := 0.0, 0, 0
 	for _, p := range s.Parts {
 		before += float64(rungs[p.Rung]) * s.Colours[p.Colour] * p.Long
 		upto := int(float64(all)*before/sum + 0.5)
 		if p.Source >= 0 {
 			stems[p.Source] += upto - given
+			usable += upto - given
 		}
 		given = upto
 	}
+	return usable
 }
 
 // binomial draws how many of n stems are of a kind that a share of them is (0 to 1).

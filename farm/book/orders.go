@@ -51,6 +51,9 @@ func (o Order) Between(first, last day.Day) []day.Day {
 	return due
 }
 
+// Roles are the parts that stems play in a bouquet.
+var Roles = []string{"focal", "filler", "spike", "accent", "foliage"}
+
 // An OrderLine is what an order wants of one thing; what is left empty may be anything.
 type OrderLine struct {
 	Order                       string
@@ -68,7 +71,7 @@ type OrderLine struct {
 func ReadOrderLine(f *Fields) OrderLine {
 	l := OrderLine{Order: f.Name("order", "the order"), Line: f.Whole("line", 1, 100_000), Recipe: f.Text("recipe"),
 		Quantity: f.OptWhole("quantity", 0, mostStems), Variety: f.Text("variety"), Crop: f.Text("crop"),
-		Role: f.Word("role", "", "focal", "filler", "spike", "accent", "foliage"), Colour: f.Text("colour"),
+		Role: f.Word("role", append([]string{""}, Roles...)...), Colour: f.Text("colour"),
 		Stems: f.OptWhole("stems", 0, mostStems), Use: f.Text("use"), MinLengthCM: f.OptNumber("min_length_cm", 1, 300),
 		Priority: f.OptWhole("priority", -1000, 1000)}
 	if _, err := crop.ParseUse(l.Use); l.Use != "" && err != nil {
@@ -93,7 +96,7 @@ type RecipeLine struct {
 
 // ReadRecipeLine reads a line of a recipe.
 func ReadRecipeLine(f *Fields) RecipeLine {
-	l := RecipeLine{Recipe: f.Key("recipe", "the recipe's name"), Role: f.Word("role", "", "focal", "filler", "spike", "accent", "foliage"),
+	l := RecipeLine{Recipe: f.Key("recipe", "the recipe's name"), Role: f.Word("role", append([]string{""}, Roles...)...),
 		Crop: f.Text("crop"), Colour: f.Text("colour"), Stems: f.Whole("stems", 1, 10_000),
 		MinLengthCM: f.OptNumber("min_length_cm", 1, 300)}
 	if s := f.Raw("rung"); s != "" {

@@ -35,6 +35,11 @@ func NewSnapshot(b *book.Book, revision int64, v View, before *Snapshot) (*Snaps
 	return newSnapshot(b, revision, v, before.Stand, before.Model.Lessons)
 }
 
+// With returns the snapshot of another book on the same field: its orders and lots may differ, its rows, weather and picks do not.
+func (s *Snapshot) With(b *book.Book) *Snapshot {
+	return &Snapshot{Book: b, Revision: s.Revision, View: s.View, Model: s.Model, Stand: s.Stand, Forecast: s.Forecast, WorkedAt: s.WorkedAt}
+}
+
 func newSnapshot(b *book.Book, revision int64, v View, stood *forecast.Stand, lessons *evidence.Lessons) (*Snapshot, error) {
 	model, err := ModelOf(b, v)
 	if err != nil {

@@ -16,6 +16,8 @@ type Due struct {
 	PickOn day.Day // the last pick day before it; zero where none lies before it
 	Lines  []Want
 	Chance float64 // that all of it is filled, 0 to 1
+
+	Bouquets map[int]forecast.Spread // whole ones, by line of a recipe
 }
 
 // A Want is a line of an order, or an ingredient of its recipe, beside what it is given.

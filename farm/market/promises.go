@@ -75,6 +75,10 @@ func Share(s *look.Snapshot, ways Ways) *Promises {
 	for i := range whole {
 		whole[i] = make([]bool, supply.N)
 	}
+	wholes := make([][]int32, len(d.bouquets)) // whole bouquets, by sample
+	for b := range wholes {
+		wholes[b] = make([]int32, supply.N)
+	}
 	next := make(chan int)
 	var workers sync.WaitGroup
 	for range runtime.GOMAXPROCS(0) {
@@ -90,6 +94,9 @@ func Share(s *look.Snapshot, ways Ways) *Promises {
 						whole[d.wants[w].due][k] = false
 					}
 				}
+				for b, n := range f.Whole {
+					wholes[b][k] = int32(n)
+				}
 			}
 		})
 	}
@@ -101,6 +108,19 @@ func Share(s *look.Snapshot, ways Ways) *Promises {
 	p.usual = st.problem.Fill(st.likely(supply))
 	p.usual.Settle(func(source, w int) float64 { return p.held(st, source, w) })
 	p.tell(st, filled, whole)
+	for i := range d.wants {
+		if w := &d.wants[i]; w.Bouquet >= 0 && wholes[w.Bouquet] != nil {
+			due := &d.dues[w.due]
+			if due.Bouquets == nil {
+				due.Bouquets = make(map[int]forecast.Spread)
+			}
+			for k := range wholes[w.Bouquet] {
+				wholes[w.Bouquet][k] += int32(due.Lines[w.line].Have / w.Each)
+			}
+			due.Bouquets[due.Lines[w.line].Line] = forecast.SpreadOf(wholes[w.Bouquet])
+			wholes[w.Bouquet] = nil
+		}
+	}
 	p.Dues = slices.DeleteFunc(slices.Clone(d.dues), func(due Due) bool { return due.On.Before(s.View.From) })
 	return p
 }
@@ -178,7 +198,7 @@ func (st *stocks) likely(supply *forecast.Supply) (stems, pools []int) {
 		if one.planting >= 0 && one.from == st.s.Model.Plantings[one.planting].Growth.Market.From {
 			n = st.s.Forecast.Plantings[one.planting].ByPick[one.pick][crop.Market].Likely() // as the forecast says it
 		}
-		one.Usual(mean, n, stems)
+		n = one.Usual(mean, n, stems)
 		for _, pool := range one.pools {
 			if pool >= 0 {
 				pools[pool] = max(pools[pool], n)

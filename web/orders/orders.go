@@ -50,6 +50,12 @@ func (s view) orders(c *echo.Context, snap *say.Snapshot) error {
 
 func orderWords(o book.Order, locale say.Locale) string {
 	words := map[string]string{"market": "market", "event": "event", "standing": "standing bucket"}[o.Kind]
+	if o.Place != "" {
+		words += " at " + o.Place
+	}
+	if !o.CancelledOn.IsZero() {
+		words = "cancelled " + words
+	}
 	if o.Repeats == "" {
 		return words + " on " + locale.Date(o.DueOn)
 	}
@@ -64,11 +70,31 @@ func orderWords(o book.Order, locale say.Locale) string {
 type orderView struct {
 	ID, Words string
 	Customer  string
+	Cancelled string // when, empty while it stands
 	Lines     []orderLineView
 	New       []page.Field
 	Fault     string
 	Names     []string
 	Dues      []parts.DueView
+	Plans     []page.LinkView // what can be sown for it, where it is due beyond the forecast
+}
+
+// planLinks lead an order that is due beyond the forecast into the planner, a line each.
+func planLinks(snap *say.Snapshot, o book.Order) []page.LinkView {
+	var links []page.LinkView
+	for _, l := range snap.Book.OrderLines {
+		v, named := snap.Book.Variety(l.Variety)
+		cropID := l.Crop
+		if named {
+			cropID = v.Crop
+		}
+		if l.Order != o.ID || cropID == "" || l.Stems == nil {
+			continue
+		}
+		links = append(links, page.LinkView{Name: "Sow for it: " + lineWords(snap, l), Href: "/season/date?" + url.Values{"asked": {"1"}, "crop": {cropID}, "stems": {strconv.Itoa(*l.Stems)},
+			"on": {o.DueOn.String()}, "use": {market.UseOf(l, o).String()}}.Encode()})
+	}
+	return links
 }
 
 type orderLineView struct {
@@ -83,6 +109,9 @@ func (s view) order(c *echo.Context, snap *say.Snapshot, o book.Order) error {
 // orderPage shows an order with what was typed and what is wrong in a line.
 func (s view) orderPage(c *echo.Context, code int, snap *say.Snapshot, o book.Order, from page.Typed, faults map[string]string) error {
 	v := orderView{ID: o.ID, Words: say.Sentence(orderWords(o, snap.Locale)), Customer: o.Customer}
+	if !o.CancelledOn.IsZero() {
+		v.Cancelled = "Cancelled on " + snap.Date(o.CancelledOn) + ": nothing is kept for it."
+	}
 	for _, l := range snap.Book.OrderLines {
 		if l.Order != o.ID {
 			continue
@@ -111,8 +140,11 @@ func (s view) orderPage(c *echo.Context, code int, snap *say.Snapshot, o book.Or
 	v.Names = wantNames(snap)
 	for _, d := range market.Dues(snap.Snapshot) {
 		if d.Order.ID == o.ID {
-			v.Dues = append(v.Dues, parts.NewDue(snap.Locale, d))
+			v.Dues = append(v.Dues, parts.NewDue(snap.Locale, d).WithGifts(snap, d))
 		}
+	}
+	if o.DueOn.After(snap.View.To) {
+		v.Plans = planLinks(snap, o)
 	}
 	return s.Show(c, code, "order", "/orders", o.ID, snap, v)
 }
@@ -204,31 +236,25 @@ func (s view) setLine(c *echo.Context, snap *say.Snapshot, o book.Order) error {
 
 // name gives a line the variety, the crop, or the colour and role of a name.
 func (s view) name(snap *say.Snapshot, f *book.Fields, l *book.OrderLine, what string) {
-	if v, ok := snap.Book.Variety(what); ok {
-		l.Variety = v.Name
-		return
-	}
-	for _, p := range snap.Book.Crops() {
-		if strings.EqualFold(p.Name, what) || p.ID == what {
-			l.Crop = p.ID
-			return
+	named := market.Name(snap.Book, what)
+	for _, n := range named {
+		if strings.EqualFold(n.Name, what) || n.Line.Crop == what {
+			named = []market.Named{n}
+			break
 		}
 	}
-	colour, role := "", what
-	if words := strings.Fields(what); len(words) > 1 {
-		last := len(words) - 1
-		colour, role = strings.Join(words[:last], " "), words[last]
-		if words[0] == "anything" {
-			colour, role = strings.Join(words[1:], " "), ""
+	switch {
+	case len(named) == 0:
+		f.Fault("what", "%q is no variety, crop, role or colour here: choose one from the list", what)
+	case len(named) > 1:
+		var names []string
+		for _, n := range named {
+			names = append(names, n.Name)
 		}
+		f.Fault("what", "%q may be %s: say which", what, say.Or(names))
+	default:
+		l.Variety, l.Crop, l.Role, l.Colour = named[0].Line.Variety, named[0].Line.Crop, named[0].Line.Role, named[0].Line.Colour
 	}
-	for _, v := range snap.Book.Varieties {
-		if (role == "" || v.Role == role) && v.ColourShare(colour) > 0 {
-			l.Colour, l.Role = colour, role
-			return
-		}
-	}
-	f.Fault("what", "%q is no variety, crop, role or colour here: choose one from the list", what)
 }
 
 func orderFields() []page.Field {
@@ -239,7 +265,11 @@ func orderFields() []page.Field {
 		{Name: "due_on", Label: "Due on", Kind: "date", Needed: true},
 		page.Field{Name: "repeats", Label: "Again", Kind: "select"}.Choose(page.Option{Value: "", Label: "once"}, page.Option{Value: "weekly", Label: "every week"}),
 		{Name: "until", Label: "Until", Kind: "date"},
+		{Name: "hour", Label: "Ready at what hour", Mode: "decimal", Hint: "Such as 7 or 16.5."},
+		{Name: "place", Label: "Where it goes"},
 		{Name: "customer", Label: "For whom"},
+		page.Field{Name: "importance", Label: "Served", Kind: "select"}.Choose(page.Option{Value: "", Label: "as usual: events, then standing buckets, then markets"}, page.Option{Value: "1", Label: "with the events, first"},
+			page.Option{Value: "2", Label: "with the standing buckets"}, page.Option{Value: "3", Label: "with the markets"}, page.Option{Value: "4", Label: "after all others"}),
 		{Name: "note", Label: "Note"},
 	}
 }

@@ -2,7 +2,10 @@ package parts
 
 import (
 	"fmt"
+	"net/url"
+	"slices"
 
+	"dewcount/core/day"
 	"dewcount/farm/market"
 	"dewcount/say"
 	"dewcount/web/draw"
@@ -14,6 +17,7 @@ type DueView struct {
 	Lines                 []wantView
 	Verdict               string
 	Short                 bool
+	Options               string // address of what can be done, where it is not sure
 }
 
 type wantView struct {
@@ -21,6 +25,7 @@ type wantView struct {
 	Short                 bool
 	Spread                draw.SpreadView
 	Known                 bool
+	From                  []string // which stems it is given, where that is told
 }
 
 // Verdict says how well so many stems wanted are met, which is judged by the market.
@@ -41,11 +46,51 @@ func Verdict(wanted int, chance float64, short int) (words string, isShort bool)
 	return words, cover.IsShort()
 }
 
+// cutOn says on which pick days an order's stems are cut, as things usually go.
+func cutOn(locale say.Locale, d market.Due) string {
+	var days []day.Day
+	cut := false
+	for _, w := range d.Lines {
+		for _, g := range w.From {
+			if g.Lot != "" {
+				cut = true
+			} else if !slices.Contains(days, g.Pick) {
+				days = append(days, g.Pick)
+			}
+		}
+	}
+	slices.SortFunc(days, day.Day.Compare)
+	var words []string
+	for _, on := range days {
+		words = append(words, locale.Date(on))
+	}
+	switch {
+	case words == nil && cut:
+		return "of what is cut"
+	case words == nil:
+		return "nothing to cut for it"
+	case cut:
+		return "of what is cut, and cut on " + say.List(words)
+	}
+	return "cut on " + say.List(words)
+}
+
+// WithGifts says of each line which stems it is given.
+func (v DueView) WithGifts(snap *say.Snapshot, d market.Due) DueView {
+	for i, w := range d.Lines {
+		v.Lines[i].From = say.Gifts(snap.Locale, snap.Snapshot, w.From)
+	}
+	return v
+}
+
 // NewDue says what an order wants and what there will be for it.
 func NewDue(locale say.Locale, d market.Due) DueView {
-	v := DueView{Order: d.Order.ID, On: locale.Date(d.On), Kind: d.Order.Kind, Pick: "no pick day before it"}
-	if !d.PickOn.IsZero() {
-		v.Pick = "cut on " + locale.Date(d.PickOn)
+	v := DueView{Order: d.Order.ID, On: locale.Date(d.On), Kind: d.Order.Kind, Pick: cutOn(locale, d)}
+	if d.Order.Hour != nil {
+		v.On += ", " + say.Hour(*d.Order.Hour)
+	}
+	if len(d.Lines) > 0 && !d.Covered() {
+		v.Options = "/orders/" + url.PathEscape(d.Order.ID) + "/options?on=" + d.On.String()
 	}
 	for _, w := range d.Lines {
 		line := wantView{What: w.What, Wanted: fmt.Sprint(w.Wanted), Known: w.Known}

@@ -12,6 +12,7 @@ import (
 	"dewcount/core/crop"
 	"dewcount/core/day"
 	"dewcount/farm/book"
+	"dewcount/farm/market"
 	ledger "dewcount/farm/store"
 	"dewcount/say"
 	"dewcount/web/draw"
@@ -72,7 +73,8 @@ type heapView struct {
 	Dry                 string
 	Colour              string
 	Worries             []string
-	Move                string // address of what became of it
+	For                 []string // whom its stems are promised
+	Move                string   // address of what became of it
 }
 
 func (s view) store(c *echo.Context, snap *say.Snapshot) error {
@@ -112,6 +114,7 @@ func newStore(snap *say.Snapshot, now day.Moment) storeView {
 			v.First = append(v.First, fmt.Sprintf("%d %s (%s)", h.Stems, h.Variety, leftWords(h)))
 		}
 	}
+	promised := promisedOf(snap)
 	names := []string{""}
 	for _, p := range b.StorePlaces {
 		names = append(names, p.ID)
@@ -120,7 +123,9 @@ func newStore(snap *say.Snapshot, now day.Moment) storeView {
 		p := newPlaceView(snap, &l, name)
 		for i, h := range l.Heaps {
 			if h.Place == name {
-				p.Heaps = append(p.Heaps, newHeap(snap, h, worries[i]))
+				heap := newHeap(snap, h, worries[i])
+				heap.For = promised[lotIn{h.Lot, h.Place}]
+				p.Heaps = append(p.Heaps, heap)
 			}
 		}
 		if name != "" || len(p.Heaps) > 0 {
@@ -138,6 +143,25 @@ func newStore(snap *say.Snapshot, now day.Moment) storeView {
 		v.Orders = append(v.Orders, o.ID)
 	}
 	return v
+}
+
+// lotIn is stems of a lot in one place.
+type lotIn struct{ lot, place string }
+
+// promisedOf says for whom the stems of the store are.
+func promisedOf(snap *say.Snapshot) map[lotIn][]string {
+	promised := make(map[lotIn][]string)
+	for _, d := range market.Dues(snap.Snapshot) {
+		for _, w := range d.Lines {
+			for _, g := range w.From {
+				if g.Lot != "" {
+					at := lotIn{g.Lot, g.Place}
+					promised[at] = append(promised[at], fmt.Sprintf("%d for %s, %s", g.Stems, d.Order.ID, snap.Date(d.On)))
+				}
+			}
+		}
+	}
+	return promised
 }
 
 func newPlaceView(snap *say.Snapshot, l *ledger.Ledger, id string) placeView {

@@ -1,0 +1,214 @@
+package market
+
+import (
+	"cmp"
+	"maps"
+	"slices"
+
+	"dewcount/core/day"
+	"dewcount/core/forecast"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
+)
+
+// A Kind is what an option does.
+type Kind string
+
+// The options for a shortfall.
+const (
+	First     Kind = "first"      // the order goes before all others
+	Looser    Kind = "looser"     // a line takes any of the same role and colour
+	Fewer     Kind = "fewer"      // a line asks for what is sure
+	Smaller   Kind = "smaller"    // so many bouquets as are sure
+	ExtraPick Kind = "extra-pick" // a pick day beside the others
+	Buy       Kind = "buy"        // so many stems
+)
+
+// An Option is something that can be done about a shortfall, tried: what it would make of the order's chance, and what it costs others.
+type Option struct {
+	Kind   Kind
+	Line   int // of the order; 0 for all of it
+	What   string
+	N      int     // stems or bouquets, of what has a number
+	On     day.Day // of an extra pick
+	Change book.Change
+	Chance float64 // that all of the order is filled then
+	Short  int     // stems that are likely missing then, of all lines
+	Before int     // and now
+	OfLine float64 // chance that its line is filled then; 0 where it is of the whole order
+	Losers []Loser
+}
+
+// A Loser is an order whose chance would fall.
+type Loser struct {
+	Order       string
+	On          day.Day
+	Before, Now float64
+}
+
+// worthTelling is by how much a chance has to change to be worth a word.
+const worthTelling = 0.05
+
+// OptionsFor returns what can be done about an order on a day on which it is due that is likely short, the best first. Each is tried: the world is changed, and
+// all orders are served anew.
+func OptionsFor(s *look.Snapshot, order string, on day.Day) []Option {
+	at := slices.IndexFunc(Dues(s), func(d Due) bool { return d.Order.ID == order && d.On == on })
+	if at < 0 {
+		return nil
+	}
+	now := Dues(s)[at]
+	var options []Option
+	add := func(o Option, b *book.Book, field *look.Snapshot) {
+		if field == nil {
+			field = s.With(b)
+			seedSupply(field, s)
+		}
+		then := Dues(field)
+		k := slices.IndexFunc(then, func(d Due) bool { return d.Order.ID == order && d.On == on })
+		if k < 0 {
+			return
+		}
+		o.Chance, o.Short, o.Before = then[k].Chance, shortOf(then[k]), shortOf(now)
+		for _, w := range then[k].Lines {
+			if o.Line > 0 && w.Line == o.Line {
+				o.OfLine = w.Chance
+			}
+		}
+		if o.Chance < now.Chance+worthTelling && o.Short >= o.Before {
+			return // it does not help
+		}
+		for _, before := range Dues(s) {
+			for _, d := range then {
+				if d.Order.ID == before.Order.ID && d.On == before.On && d.Order.ID != order && d.Chance < before.Chance-worthTelling {
+					o.Losers = append(o.Losers, Loser{d.Order.ID, d.On, before.Chance, d.Chance})
+				}
+			}
+		}
+		options = append(options, o)
+	}
+	try := func(o Option) {
+		b := s.Book.Own()
+		if b.Apply(o.Change, book.OfForm) == nil {
+			add(o, b, nil)
+		}
+	}
+	if one := 1; now.Order.Importance == nil || *now.Order.Importance > 1 {
+		first := now.Order
+		first.Importance = &one
+		try(Option{Kind: First, Change: book.Change{Correct: []book.Record{first.Record()}}})
+	}
+	for _, w := range now.Lines {
+		if w.Short() == 0 {
+			continue
+		}
+		line, ok := book.Find(s.Book.OrderLines, func(l book.OrderLine) bool { return l.Order == order && l.Line == w.Line })
+		if !ok {
+			continue
+		}
+		if line.Recipe != "" {
+			continue
+		}
+		if looser, ok := loosen(s, line); ok {
+			try(Option{Kind: Looser, Line: line.Line, What: What(s, looser), Change: book.Change{Correct: []book.Record{looser.Record()}}})
+		}
+		if sure := w.Filled.Sure(); sure > 0 {
+			fewer := line
+			fewer.Stems = &sure
+			try(Option{Kind: Fewer, Line: line.Line, What: w.What, N: sure, Change: book.Change{Correct: []book.Record{fewer.Record()}}})
+		}
+		if v, ok := varietyFor(s, line); ok {
+			lot := book.Bought{ID: "bought-" + order + "-" + on.String() + "-" + w.What, Variety: v.Name, Stems: w.Wanted - w.Filled.Sure(), At: day.At(s.View.Upto, cutHour, 0), Note: order}
+			if p := s.Book.Crop(v.Crop); p != nil {
+				right, _ := p.Window(UseOf(line, now.Order), "")
+				lot.Rung = right.From
+			}
+			try(Option{Kind: Buy, Line: line.Line, What: v.Name, N: lot.Stems, Change: book.Change{Add: []book.Record{lot.Record()}}})
+		}
+	}
+	options = append(options, smaller(s, now)...)
+	for _, d := range extraDays(s, on) {
+		change := book.Change{Add: []book.Record{book.PickRecord(d)}}
+		b := s.Book.Own()
+		if b.Apply(change, book.OfForm) != nil {
+			continue
+		}
+		if field, err := look.NewSnapshot(b, s.Revision, s.View, s); err == nil {
+			add(Option{Kind: ExtraPick, On: d, Change: change}, b, field)
+		}
+	}
+	slices.SortStableFunc(options, func(a, b Option) int {
+		return cmp.Or(cmp.Compare(a.less(), b.less()), cmp.Compare(a.Short, b.Short), cmp.Compare(b.Chance, a.Chance), cmp.Compare(len(a.Losers), len(b.Losers)))
+	})
+	return options
+}
+
+// less tells apart what gives the customer less than was ordered: it comes last.
+func (o Option) less() int { return map[Kind]int{Fewer: 1, Smaller: 1}[o.Kind] }
+
+func shortOf(d Due) int {
+	n := 0
+	for _, w := range d.Lines {
+		n += w.Short()
+	}
+	return n
+}
+
+// seedSupply lets a snapshot on the same field use what is worked out of it.
+func seedSupply(to, from *look.Snapshot) {
+	supply := supplyOf(from)
+	look.Once(to, supplyKey{}, func() *forecast.Supply { return supply })
+}
+
+// loosen returns a line that takes any of the same role and colour, where it names a variety or a crop and such others grow.
+func loosen(s *look.Snapshot, l book.OrderLine) (book.OrderLine, bool) {
+	v, ok := varietyFor(s, l)
+	if !ok || l.Variety == "" && l.Crop == "" || v.Role == "" {
+		return l, false
+	}
+	looser := l
+	looser.Variety, looser.Crop, looser.Role = "", "", v.Role
+	if colours := v.Colours(); l.Colour == "" && len(colours) == 1 {
+		looser.Colour = colours[0]
+	}
+	return looser, true
+}
+
+// varietyFor returns a variety of the farm that a line asks for.
+func varietyFor(s *look.Snapshot, l book.OrderLine) (book.Variety, bool) {
+	return book.Find(s.Book.Varieties, func(v book.Variety) bool { return matches(s, l, v) && v.ColourShare(l.Colour) > 0 })
+}
+
+// smaller returns for each line of bouquets how many are sure.
+func smaller(s *look.Snapshot, d Due) []Option {
+	var options []Option
+	for _, at := range slices.Sorted(maps.Keys(d.Bouquets)) {
+		n := d.Bouquets[at].Sure()
+		line, ok := book.Find(s.Book.OrderLines, func(l book.OrderLine) bool { return l.Order == d.Order.ID && l.Line == at })
+		if !ok || n >= book.OrZero(line.Quantity) || n == 0 {
+			continue
+		}
+		fewer := line
+		fewer.Quantity = &n
+		options = append(options, Option{Kind: Smaller, Line: line.Line, What: line.Recipe, N: n, Chance: surely, OfLine: surely, Change: book.Change{Correct: []book.Record{fewer.Record()}}})
+	}
+	return options
+}
+
+// surely is how sure what is called so is.
+const surely = 0.9
+
+// extraDays are the days before a due day on which a pick beside the others may help: of the last three, those that are none.
+func extraDays(s *look.Snapshot, due day.Day) []day.Day {
+	place, err := s.Book.Place()
+	if err != nil {
+		return nil
+	}
+	picks := s.Book.PickDays(place)
+	var days []day.Day
+	for ago := 1; ago <= 3; ago++ {
+		if d := due.Add(-ago); !d.Before(s.View.From) && !picks.Has(d) {
+			days = append(days, d)
+		}
+	}
+	return days[:min(len(days), 2)]
+}

@@ -1,0 +1,145 @@
+package market_test
+
+import (
+	"math"
+	"testing"
+
+	"dewcount/core/crop"
+	"dewcount/core/day"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
+	"dewcount/farm/market"
+)
+
+// julyFarm is a farm of two snapdragons, a white and a red, and white cosmos, counted this morning, in the middle of July; a wedding and a market want more white
+// than there is.
+func julyFarm(t *testing.T) *look.Snapshot {
+	t.Helper()
+	b := book.NewBook(nil)
+	for key, value := range map[string]string{"name": "Meadow", "latitude": "46.9", "longitude": "7.2", "elevation_m": "400", "timezone": "Europe/Zurich", "pick_days": "tue fri"} {
+		b.Settings = append(b.Settings, book.Setting{Key: key, Value: value})
+	}
+	today := day.Must("2026-07-16")
+	for d := day.Must("2026-03-01"); d.Before(today); d = d.Add(1) {
+		b.Weather = append(b.Weather, book.WeatherDay{Date: d, TminC: 11, TmaxC: 23})
+	}
+	for id, v := range map[string]book.Variety{"SW": {Name: "Snap white", Crop: "snapdragon", Colour: "white", Role: "spike"}, "SR": {Name: "Snap red", Crop: "snapdragon", Colour: "red", Role: "spike"},
+		"DW": {Name: "Delphinium white", Crop: "delphinium", Colour: "white", Role: "spike"}} {
+		b.Varieties = append(b.Varieties, v)
+		p := book.Planting{ID: id, Variety: v.Name, Method: crop.Tray, StartedOn: day.Must("2026-03-10"), PlantedOutOn: day.Must("2026-05-05"), Plants: 60}
+		if v.Crop == "delphinium" {
+			p.Method, p.StartedOn, p.PlantedOutOn = crop.Established, day.Must("2025-09-01"), day.Day{}
+		}
+		b.Plantings = append(b.Plantings, p)
+		b.Counts = append(b.Counts, book.Count{ID: id, CountedAt: day.At(today, 6, 0), Planting: id, PlantsCount: 60, Stems: [crop.Rungs]int{10, 8, 10, 14, 12, 4, 1, 0}})
+	}
+	forty, thirty, ten := 60, 30, 10
+	b.Orders = []book.Order{{ID: "Wedding", Kind: "event", DueOn: day.Must("2026-07-18")}, {ID: "Market", Kind: "market", DueOn: day.Must("2026-07-18")}, {ID: "Stall", Kind: "market", DueOn: day.Must("2026-07-22")}}
+	b.OrderLines = []book.OrderLine{{Order: "Wedding", Line: 1, Crop: "snapdragon", Colour: "white", Stems: &forty, Use: "event"}, {Order: "Market", Line: 1, Crop: "snapdragon", Stems: &thirty, Use: "market"},
+		{Order: "Stall", Line: 1, Role: "spike", Stems: &ten, Use: "market"}}
+	s, err := look.NewSnapshot(b, 0, look.Morning(today), nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return s
+}
+
+// What an option is said to do is what comes of doing it.
+func TestOptionsDoWhatTheySay(t *testing.T) {
+	s := julyFarm(t)
+	due := market.Dues(s)[1]
+	if due.Order.ID != "Wedding" || due.ShortLines() != 1 {
+		t.Fatalf("the wedding is not short: %+v", due)
+	}
+	options := market.OptionsFor(s, "Wedding", due.On)
+	kinds := make(map[market.Kind]bool)
+	for _, o := range options {
+		kinds[o.Kind] = true
+		b := s.Book.Own()
+		if err := b.Apply(o.Change, book.OfForm); err != nil {
+			t.Errorf("%s: %v", o.Kind, err)
+			continue
+		}
+		then, err := look.NewSnapshot(b, 1, s.View, nil)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, d := range market.Dues(then) {
+			if d.Order.ID == "Wedding" && math.Abs(d.Chance-o.Chance) > 0.02 {
+				t.Errorf("%s: all of it was to be filled %.2f of the time and is %.2f", o.Kind, o.Chance, d.Chance)
+			}
+		}
+		if o.Chance < due.Chance && o.Short >= o.Before {
+			t.Errorf("%s makes it worse", o.Kind)
+		}
+	}
+	for _, k := range []market.Kind{market.Looser, market.Buy, market.Fewer, market.ExtraPick} {
+		if !kinds[k] {
+			t.Errorf("nobody offers to %s; offered is %v", k, kinds)
+		}
+	}
+	if market.OptionsFor(s, "Nobody", due.On) != nil {
+		t.Error("an order that is none has options")
+	}
+}
+
+// A promise asked for takes nothing from anybody, whatever it wants.
+func TestAskingTakesNothingFromOthers(t *testing.T) {
+	s := julyFarm(t)
+	before := market.Dues(s)
+	for _, a := range []market.Ask{{Line: book.OrderLine{Crop: "snapdragon"}, Stems: 500, On: day.Must("2026-07-18"), Kind: "event"}, {Line: book.OrderLine{Role: "spike"}, Stems: 5, On: day.Must("2026-07-22"), Kind: "event"}} {
+		answer := a.Answer(s, a.On)
+		if !answer.Want.Known || answer.Want.Wanted != a.Stems {
+			t.Errorf("%+v", answer)
+		}
+		if a.Stems == 500 && answer.Want.Chance > 0 {
+			t.Error("500 snapdragons are promised")
+		}
+		for i, d := range market.Dues(s) {
+			if d.Chance != before[i].Chance {
+				t.Errorf("%s loses by somebody asking", d.Order.ID)
+			}
+		}
+	}
+	if others := (market.Ask{Line: book.OrderLine{Crop: "snapdragon"}, Stems: 500, On: day.Must("2026-07-18"), Kind: "event"}).Others(s, 3); others != nil {
+		t.Errorf("500 snapdragons are sure on %+v", others)
+	}
+}
+
+// Nobody is served by the alphabet: of two events on one day neither goes first for its name, and the grower can put a market before a wedding.
+func TestImportanceIsTheGrowers(t *testing.T) {
+	s := julyFarm(t)
+	filled := func(s *look.Snapshot, order string) int {
+		for _, d := range market.Dues(s) {
+			if d.Order.ID == order {
+				return d.Lines[0].Filled.Likely()
+			}
+		}
+		return -1
+	}
+	if filled(s, "Wedding") == 0 || filled(s, "Market") == 0 {
+		t.Fatalf("the wedding has %d and the market %d", filled(s, "Wedding"), filled(s, "Market"))
+	}
+	b := s.Book.Own()
+	last := 9
+	for i := range b.Orders {
+		if b.Orders[i].ID == "Wedding" {
+			b.Orders[i].Importance = &last
+		}
+	}
+	later := s.With(b)
+	if was, is := filled(s, "Market"), filled(later, "Market"); is < was {
+		t.Errorf("a market that goes before the wedding has %d, after it %d", is, was)
+	}
+	b = s.Book.Own()
+	for i := range b.Orders {
+		if b.Orders[i].ID == "Wedding" {
+			b.Orders[i].CancelledOn = s.View.Today
+		}
+	}
+	for _, d := range market.Dues(s.With(b)) {
+		if d.Order.ID == "Wedding" {
+			t.Error("a wedding that was cancelled is served")
+		}
+	}
+}

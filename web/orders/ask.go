@@ -1,0 +1,165 @@
+package orders
+
+import (
+	"fmt"
+	"net/http"
+	"net/url"
+	"regexp"
+	"strconv"
+	"strings"
+	"time"
+
+	"dewcount/core/day"
+	"dewcount/farm/book"
+	"dewcount/farm/market"
+	"dewcount/say"
+	"dewcount/web/draw"
+	"dewcount/web/page"
+
+	"github.com/labstack/echo/v5"
+)
+
+// An askView answers somebody on the telephone: can I have so many of these on that day?
+type askView struct {
+	Q       string
+	Fault   string
+	Choices []page.LinkView // where the words leave open what is meant
+	Asked   string
+	Verdict string
+	IsShort bool
+	Spread  *draw.SpreadView
+	From    []string
+	Others  []string
+	Order   *askOrder
+}
+
+// askOrder is the order that would be made of it.
+type askOrder struct{ Variety, Crop, Role, Colour, Stems, On string }
+
+var (
+	number  = regexp.MustCompile(`\b\d{1,5}\b`)
+	isoDate = regexp.MustCompile(`\b\d{4}-\d{2}-\d{2}\b`)
+	spoken  = regexp.MustCompile(`(?i)\b(\d{1,2})\.?\s*(jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*\b|\b(jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*\s*(\d{1,2})\b`)
+	weekday = regexp.MustCompile(`(?i)\b(mon|tue|wed|thu|fri|sat|sun)[a-z]*\b`)
+)
+
+// askedDay reads the day out of what was typed, and returns the rest: a date, a day and a month, the next such weekday, tomorrow.
+func askedDay(typed string, today day.Day) (day.Day, string) {
+	if m := isoDate.FindString(typed); m != "" {
+		if d, err := day.Parse(m); err == nil {
+			return d, strings.Replace(typed, m, " ", 1)
+		}
+	}
+	if m := spoken.FindStringSubmatch(typed); m != nil {
+		date, _ := strconv.Atoi(m[1] + m[4])
+		month, err := time.Parse("Jan", strings.ToUpper((m[2] + m[3])[:1])+strings.ToLower((m[2] + m[3])[1:]))
+		year, _, _ := today.Date()
+		for _, y := range []int{year, year + 1} {
+			if d, wrong := day.Parse(fmt.Sprintf("%04d-%02d-%02d", y, int(month.Month()), date)); err == nil && wrong == nil && !d.Before(today) {
+				return d, strings.Replace(typed, m[0], " ", 1)
+			}
+		}
+	}
+	if strings.Contains(strings.ToLower(typed), "tomorrow") {
+		return today.Add(1), regexp.MustCompile(`(?i)tomorrow`).ReplaceAllString(typed, " ")
+	}
+	if m := weekday.FindString(typed); m != "" {
+		for n := 1; n <= 7; n++ {
+			if d := today.Add(n); strings.EqualFold(d.Weekday().String()[:3], m[:3]) {
+				return d, strings.Replace(typed, m, " ", 1)
+			}
+		}
+	}
+	return day.Day{}, typed
+}
+
+// ask answers one line that was typed.
+func (s view) ask(c *echo.Context, snap *say.Snapshot) error {
+	v := askView{Q: strings.TrimSpace(c.QueryParam("q"))}
+	if v.Q != "" {
+		v.answer(snap, c.QueryParam("crop"))
+	}
+	return s.Show(c, http.StatusOK, "ask", "/orders", "Can it be promised?", snap, v)
+}
+
+func (v *askView) answer(snap *say.Snapshot, cropID string) {
+	on, rest := askedDay(v.Q, snap.View.Today)
+	stems := 0
+	if m := number.FindString(rest); m != "" {
+		stems, _ = strconv.Atoi(m)
+		rest = strings.Replace(rest, m, " ", 1)
+	}
+	named := market.Name(snap.Book, rest)
+	for _, n := range named {
+		if cropID != "" && n.Line.Crop == cropID {
+			named = []market.Named{n}
+			break
+		}
+	}
+	switch {
+	case len(named) == 0:
+		v.Fault = fmt.Sprintf("“%s” names nothing that the farm grows: write such as 40 white snapdragon 18 July.", strings.TrimSpace(rest))
+	case stems == 0:
+		v.Fault = "How many? Write such as 40 white snapdragon 18 July."
+	case on.IsZero():
+		v.Fault = "For which day? Write such as 40 white snapdragon 18 July, or Saturday."
+	case on.Before(snap.View.From):
+		v.Fault = snap.Date(on) + " is past."
+	case on.After(snap.View.To):
+		v.Fault = fmt.Sprintf("%s lies beyond the forecast, which reaches to %s. Plan it: sow for that date.", snap.Date(on), snap.Date(snap.View.To))
+	case len(named) > 1:
+		v.Fault = "Which of them?"
+		for _, n := range named {
+			v.Choices = append(v.Choices, page.LinkView{Name: n.Name, Href: "/ask?" + url.Values{"q": {v.Q}, "crop": {n.Line.Crop}}.Encode()})
+		}
+	}
+	if v.Fault != "" {
+		return
+	}
+	a := market.Ask{Line: named[0].Line, Stems: stems, On: on, Kind: "event"}
+	answer := a.Answer(snap.Snapshot, on)
+	w := answer.Want
+	v.Asked = fmt.Sprintf("%d %s on %s", stems, named[0].Name, snap.Date(on))
+	v.From = say.Gifts(snap.Locale, snap.Snapshot, w.From)
+	switch cover := w.Cover(); {
+	case cover == market.Covered:
+		v.Verdict = "Yes: " + say.Tenths(w.Chance) + ", and nobody else loses any."
+	case w.Filled.Sure() > 0:
+		v.Verdict = fmt.Sprintf("%d are sure; all %d %s.", w.Filled.Sure(), stems, say.Tenths(w.Chance))
+		v.IsShort = true
+	default:
+		v.Verdict, v.IsShort = "No: none are sure on that day.", true
+	}
+	if w.Known {
+		spread := draw.NewSpreadView(w.Filled, float64(stems), stems)
+		v.Spread = &spread
+	}
+	if v.IsShort {
+		const others = 3
+		for _, o := range a.Others(snap.Snapshot, others) {
+			v.Others = append(v.Others, fmt.Sprintf("%s, %s", snap.Date(o.On), say.Tenths(o.Want.Chance)))
+		}
+	}
+	l := named[0].Line
+	v.Order = &askOrder{l.Variety, l.Crop, l.Role, l.Colour, strconv.Itoa(stems), on.String()}
+}
+
+// takeAsk writes down an order of what was asked for.
+func (s view) takeAsk(c *echo.Context, snap *say.Snapshot) error {
+	f := book.NewFields(page.Posted(c)).For(snap.Locale)
+	stems := f.Whole("stems", 1, 100_000)
+	o := book.Order{ID: f.Key("order", "the order's name"), Kind: "event", DueOn: f.Day("due_on")}
+	line := book.OrderLine{Order: o.ID, Line: 1, Variety: f.Text("variety"), Crop: f.Text("crop"), Role: f.Text("role"), Colour: f.Text("colour"), Stems: &stems, Use: "event"}
+	err := f.Faults()
+	if err == nil {
+		err = s.Farm.Add(c.Request().Context(), page.By(c), o.Record(), line.Record())
+	}
+	if by, only := page.FaultsBy(err); only {
+		v := askView{Q: c.FormValue("q"), Fault: page.Rest(nil, by)}
+		return s.Show(c, http.StatusUnprocessableEntity, "ask", "/orders", "Can it be promised?", snap, v)
+	}
+	if err != nil {
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, page.AddressOf("recorded", o.Record(), "orders", o.ID))
+}
