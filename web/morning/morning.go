@@ -34,7 +34,11 @@ type morningView struct {
 	Warnings     []warningView
 	Jobs         []todoView // of today
 	JobsKnown    bool       // they are worked out
-	Missing      string     // that the weather of late is not on record, empty where it is
+	JobMinutes   string     // that today's rounds take
+	Shorts       []shortView
+	MoreShort    int
+	DueToday     string
+	Missing      string // that the weather of late is not on record, empty where it is
 	Empty        bool
 }
 
@@ -45,8 +49,8 @@ type cropView struct {
 	Rungs    []draw.RungView
 	Spread   draw.SpreadView
 	Want     string
-	Short    bool
 	Rows     []rowView
+	promised int
 	likely   float64
 }
 
@@ -62,10 +66,10 @@ type todoView struct{ Name, Rows, Minutes string }
 
 // todo returns today's rounds, where the season is worked out already: the morning does not wait for it, but has it begun, since whoever
 // reads the morning goes on the rounds.
-func (s view) todo(c *echo.Context, snap *say.Snapshot) (todo []todoView, known bool) {
+func (s view) todo(c *echo.Context, snap *say.Snapshot) (todo []todoView, hours string, known bool) {
 	season, ok := s.Farm.Worked(snap.Snapshot, page.CurrentYear(snap))
 	if !ok && c.Get(page.StaleKey) != nil {
-		return nil, false // newer records come in: the rounds are worked out for the state that has them
+		return nil, "", false // newer records come in: the rounds are worked out for the state that has them
 	}
 	if !ok {
 		go func() {
@@ -73,11 +77,11 @@ func (s view) todo(c *echo.Context, snap *say.Snapshot) (todo []todoView, known 
 				s.Log.Error("the rounds failed", "error", err)
 			}
 		}()
-		return nil, false
+		return nil, "", false
 	}
 	days := parts.NewRounds(snap, &say.Season{Season: season, Locale: snap.Locale}, "", nil).Days
 	if len(days) == 0 {
-		return nil, false
+		return nil, "", false
 	}
 	for _, g := range days[0].Groups {
 		var ids []string
@@ -91,7 +95,7 @@ func (s view) todo(c *echo.Context, snap *say.Snapshot) (todo []todoView, known 
 		}
 		todo = append(todo, todoView{g.Name, words, g.Minutes})
 	}
-	return todo, true
+	return todo, days[0].Hours, true
 }
 
 type toCountView struct{ ID, Variety, Bed, Why string }
@@ -104,9 +108,12 @@ func (s view) morning(c *echo.Context, snap *say.Snapshot) error {
 		}
 	}
 	v := newMorning(snap, chosen)
-	v.Jobs, v.JobsKnown = s.todo(c, snap)
+	v.Jobs, v.JobMinutes, v.JobsKnown = s.todo(c, snap)
 	return s.Show(c, http.StatusOK, "morning", "/", "Morning", snap, v)
 }
+
+// dueDays is how many days ahead the morning speaks of orders.
+const dueDays = 10
 
 func newMorning(snap *say.Snapshot, chosen int) morningView {
 	f := snap.Forecast
@@ -117,14 +124,15 @@ func newMorning(snap *say.Snapshot, chosen int) morningView {
 		v.Pick = pick.String()
 		v.Heading, v.Today = "Pick of "+snap.Date(pick), pick == snap.View.Today
 		v.For, v.Hours = feeds(snap.Locale, dues, pick), cuttingHours(snap, pick)
-		v.Crops, v.Quiet = cropLines(snap, dues, chosen)
+		v.Crops, v.Quiet = cropLines(snap, chosen)
 		if len(v.Crops) == 0 {
 			v.Hours = "" // nothing is cut
 		}
 		v.Picks = parts.NewPicks(snap, pick)
 
 	}
-	const dueDays = 10
+	v.Shorts, v.MoreShort = shorts(snap, dues)
+	v.DueToday = dueToday(snap, dues)
 	for _, d := range dues {
 		if d.On.Sub(snap.View.Today) <= dueDays {
 			v.Dues = append(v.Dues, parts.NewDue(snap.Locale, d))
@@ -138,28 +146,27 @@ func newMorning(snap *say.Snapshot, chosen int) morningView {
 func feeds(locale say.Locale, dues []market.Due, pick day.Day) string {
 	var names []string
 	for _, d := range dues {
-		if d.PickOn == pick {
+		if slices.ContainsFunc(d.Lines, func(w market.Want) bool { return slices.ContainsFunc(w.From, func(g market.Gift) bool { return g.Pick == pick }) }) {
 			names = append(names, d.Order.ID+" on "+locale.Date(d.On))
 		}
+	}
+	const named = 3
+	if n := len(names) - named; n > 0 {
+		names = append(names[:named], fmt.Sprintf("%d more", n))
 	}
 	return say.List(names)
 }
 
-func cropLines(snap *say.Snapshot, dues []market.Due, pick int) (lines []cropView, quiet string) {
+// cropLines are the crops that a pick day gives, those of which somebody was promised stems first.
+func cropLines(snap *say.Snapshot, pick int) (lines []cropView, quiet string) {
 	f := snap.Forecast
 	var none []string
+	asked := promised(snap, f.PickDays[pick])
 	for id, cells := range f.Crops {
 		profile := snap.Book.Crop(id)
 		window, _ := profile.Window(crop.Market, snap.Book.SchoolOf(id, "cut"))
 		spread := cells.ByPick[pick][crop.Market]
-		wanted := 0
-		for _, d := range dues {
-			for _, w := range d.Lines {
-				if d.PickOn == f.PickDays[pick] && w.CropID == id {
-					wanted += w.Wanted
-				}
-			}
-		}
+		wanted := asked[id]
 		if spread.AtBest() == 0 && wanted == 0 {
 			none = append(none, profile.Name)
 			continue
@@ -167,13 +174,15 @@ func cropLines(snap *say.Snapshot, dues []market.Due, pick int) (lines []cropVie
 		line := cropView{ID: id, Name: profile.Name, Window: window.String(), Rungs: draw.RungsOf(profile.Ladder, window), likely: spread.Mean()}
 		most := max(spread.Quantile(0.9), float64(wanted)) * 1.04
 		line.Spread = draw.NewSpreadView(spread, most, wanted)
-		if wanted > 0 {
-			line.Want, line.Short = parts.Verdict(wanted, spread.AtLeast(wanted), max(0, wanted-spread.Likely()))
+		if line.promised = wanted; wanted > 0 {
+			line.Want = fmt.Sprintf("%d promised", wanted)
 		}
 		line.Rows = rows(snap, id, pick, most)
 		lines = append(lines, line)
 	}
-	slices.SortFunc(lines, func(a, b cropView) int { return cmp.Or(cmp.Compare(b.likely, a.likely), strings.Compare(a.ID, b.ID)) })
+	slices.SortFunc(lines, func(a, b cropView) int {
+		return cmp.Or(cmp.Compare(min(1, b.promised), min(1, a.promised)), cmp.Compare(b.likely, a.likely), strings.Compare(a.ID, b.ID))
+	})
 	slices.Sort(none)
 	const named = 12
 	if n := len(none); n > named {
