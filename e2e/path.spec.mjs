@@ -174,7 +174,7 @@ test('an order may want a role or a colour, of a length', async ({ page, address
   await page.getByLabel('Stems', { exact: true }).last().fill('30')
   await page.getByLabel('At least so long in cm').fill('45')
   await page.getByRole('button', { name: 'Add the line' }).click()
-  await expect(page.locator('.due').first()).toContainText(/anything white 30 wanted: .*% of the stems are 45 cm or more/)
+  await expect(page.locator('.due').first()).toContainText(/anything white 30 wanted: .*45 cm or longer/)
   await accessible(page)
 })
 
