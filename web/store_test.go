@@ -77,3 +77,37 @@ func bunchOf(body string) (variety string, bunches int, ok bool) {
 	_, err := fmt.Sscan(rest, &bunches)
 	return html.UnescapeString(variety), bunches, err == nil || bunches > 0
 }
+
+// After a market what was taken along and not brought back is sold: more than there is, or more back than went, is refused beside its row, and nothing is lost.
+func TestWhatWasSoldClosesTheDay(t *testing.T) {
+	s := newSite(t, true)
+	const variety = "Cornflower blue"
+	there := func() int {
+		_, body := s.get("/store/sold?order=Gate+stall")
+		_, rest, ok := strings.Cut(body, "<strong>"+variety+"</strong>")
+		if !ok {
+			return 0
+		}
+		_, rest, _ = strings.Cut(rest, `class="quiet">`)
+		n := 0
+		fmt.Sscan(rest, &n)
+		return n
+	}
+	before := there()
+	if before < 10 {
+		t.Fatalf("%d stand in the store", before)
+	}
+	for want, form := range map[string]url.Values{"cannot have come back of 5": {"taken " + variety: {"5"}, "back " + variety: {"6"}}, "cannot have been sold": {"taken " + variety: {"9999"}}, "how many were taken along of something": {},
+		"is no whole number": {"taken " + variety: {"many"}}} {
+		form.Set("order", "Gate stall")
+		if status, _, body := s.post("/store/sold", "/store/sold", form); status != http.StatusUnprocessableEntity || !strings.Contains(body, want) {
+			t.Errorf("%v: %d, and not %q", form, status, want)
+		}
+	}
+	if status, _, _ := s.post("/store/sold", "/store/sold", url.Values{"order": {"Gate stall"}, "taken " + variety: {"9"}, "back " + variety: {"2"}}); status != http.StatusSeeOther {
+		t.Errorf("seven of nine: %d", status)
+	}
+	if now := there(); now != before-7 {
+		t.Errorf("%d stand there, want %d", now, before-7)
+	}
+}

@@ -131,8 +131,8 @@ func (s view) orderPage(c *echo.Context, code int, snap *say.Snapshot, o book.Or
 	slices.SortFunc(v.Lines, func(a, b orderLineView) int {
 		return len(a.Line)*1000 - len(b.Line)*1000 + strings.Compare(a.Line, b.Line)
 	})
-	v.New = []page.Field{{Name: "what", Label: "Variety, crop, role or colour", List: "wants", Needed: true, Hint: "Such as Tall zinnia, filler, white filler, anything white."},
-		{Name: "stems", Label: "Stems", Mode: "numeric", Needed: true}, {Name: "min_length_cm", Label: "At least so long in cm", Mode: "decimal"}}
+	v.New = []page.Field{{Name: "what", Label: "Recipe, variety, crop, role or colour", List: "wants", Needed: true, Hint: "Such as Tall zinnia, filler, white filler, anything white."},
+		{Name: "stems", Label: "Stems", Mode: "numeric", Needed: true, Hint: "Of a recipe: bouquets."}, {Name: "min_length_cm", Label: "At least so long in cm", Mode: "decimal"}}
 	if from("line") == "" {
 		v.New = page.Fill(c, v.New, from, faults)
 		v.Fault = page.Rest(v.New, faults)
@@ -164,6 +164,9 @@ func lineWords(snap *say.Snapshot, l book.OrderLine) string {
 // wantNames are the varieties on record, the crops that they are of, and their roles and colours.
 func wantNames(snap *say.Snapshot) []string {
 	var names []string
+	for _, r := range snap.Book.RecipeLines {
+		names = append(names, r.Recipe)
+	}
 	for _, v := range snap.Book.Varieties {
 		names = append(names, v.Name)
 		if p := snap.Book.Crop(v.Crop); p != nil {
@@ -236,6 +239,12 @@ func (s view) setLine(c *echo.Context, snap *say.Snapshot, o book.Order) error {
 
 // name gives a line the variety, the crop, or the colour and role of a name.
 func (s view) name(snap *say.Snapshot, f *book.Fields, l *book.OrderLine, what string) {
+	for _, r := range snap.Book.RecipeLines {
+		if strings.EqualFold(r.Recipe, what) {
+			l.Recipe = r.Recipe
+			return
+		}
+	}
 	named := market.Name(snap.Book, what)
 	for _, n := range named {
 		if strings.EqualFold(n.Name, what) || n.Line.Crop == what {

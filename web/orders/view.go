@@ -20,6 +20,8 @@ func View(site *page.Site) page.View {
 		page.Get("/orders", page.Look, s.On(s.orders)),
 		page.Get("/orders/:order", page.Look, s.OnOrder(s.order)),
 		page.Get("/orders/new", page.Own, s.On(s.newOrder)),
+		page.Get("/recipes", page.Look, s.On(s.recipes)),
+		page.Post("/recipes", page.Own, s.On(s.addIngredient)),
 		page.Get("/ask", page.Look, s.On(s.ask)),
 		page.Post("/ask", page.Own, s.On(s.takeAsk)),
 		page.Get("/orders/:order/options", page.Look, s.OnOrder(s.options)),

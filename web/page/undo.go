@@ -74,7 +74,9 @@ func (s *Site) home(c *echo.Context, k *book.Kind, id string) string {
 	case book.Schools:
 		crop, _, _ := strings.Cut(id, "|")
 		return "/crops/" + url.PathEscape(crop)
-	case book.Weather, book.RecipeLines, book.ExtraPicks:
+	case book.RecipeLines:
+		return "/recipes"
+	case book.Weather, book.ExtraPicks:
 		return "/"
 	case book.Plantings:
 		if _, ok := b.Planting(id); ok {

@@ -26,6 +26,8 @@ func View(site *page.Site) page.View {
 		page.Post("/store/lots", page.Record, s.On(s.keepLot)),
 		page.Post("/store/makeup", page.Record, s.On(s.makeUp)),
 		page.Post("/store/bunches", page.Record, s.On(s.bunch)),
+		page.Get("/store/sold", page.Record, s.On(s.sold)),
+		page.Post("/store/sold", page.Record, s.On(s.keepSold)),
 		page.Get("/store/worksheet", page.Look, s.On(s.worksheet)),
 		page.Get("/store/card", page.Look, s.On(s.card)),
 		page.Get("/store/places/new", page.Own, s.On(s.newPlace)),

@@ -181,11 +181,17 @@ func (s view) takeOut(c *echo.Context, l *ledger.Ledger, takes []ledger.Taking, 
 	var ids []string
 	for _, t := range takes {
 		h := l.Heaps[t.Heap]
-		m := book.Move{ID: strings.ToLower(rand.Text()), Lot: h.Lot, At: now, What: book.MadeUp, Stems: t.Stems, From: h.Place, Order: order, Note: note}
+		m := book.Move{ID: newID(), Lot: h.Lot, At: now, What: book.MadeUp, Stems: t.Stems, From: h.Place, Order: order, Note: note}
 		moves, ids = append(moves, m.Record()), append(ids, m.ID)
 	}
 	if err := s.Farm.Add(c.Request().Context(), page.By(c), moves...); err != nil {
 		return err
 	}
-	return c.Redirect(http.StatusSeeOther, "/store?done="+url.QueryEscape("recorded:"+book.Moves.Name+":"+strings.Join(ids, "\t")))
+	return c.Redirect(http.StatusSeeOther, "/store?done="+url.QueryEscape("recorded:"+book.Moves.Name+":"+joinIDs(ids)))
 }
+
+// newID returns an id that no other record has.
+func newID() string { return strings.ToLower(rand.Text()) }
+
+// joinIDs writes the ids of records that were made together, to be undone together.
+func joinIDs(ids []string) string { return strings.Join(ids, "\t") }
