@@ -47,6 +47,7 @@ type Person struct {
 	Password string // as hashOf writes it
 	Epoch    int    // raised when all their sessions shall end
 	Calendar string // hash of the secret of their calendar's address, empty for none
+	List     string // hash of the secret of the address of the list that they gave to customers
 	JoinedAt string // UTC
 
 	Imperial    bool // reads inches, feet and °F
@@ -272,17 +273,28 @@ func (p *People) SetReads(ctx context.Context, id string, imperial, weekNumbers 
 // NewCalendar returns the secret of a new address of a person's calendar; the one before no longer holds.
 func (p *People) NewCalendar(ctx context.Context, id string) (string, error) {
 	secret := rand.Text()
-	_, err := p.change(ctx, id, func(_ []Person, who Person) (Person, error) {
-		who.Calendar = secretHash(secret)
-		return who, nil
-	})
-	return secret, err
+	return secret, p.setSecret(ctx, id, func(who *Person) { who.Calendar = secretHash(secret) })
 }
 
 // DropCalendar ends the address of a person's calendar.
 func (p *People) DropCalendar(ctx context.Context, id string) error {
+	return p.setSecret(ctx, id, func(who *Person) { who.Calendar = "" })
+}
+
+// NewList returns the secret of a new address of the list of what is to be had; the one before no longer holds.
+func (p *People) NewList(ctx context.Context, id string) (string, error) {
+	secret := rand.Text()
+	return secret, p.setSecret(ctx, id, func(who *Person) { who.List = secretHash(secret) })
+}
+
+// DropList ends the address of a person's list.
+func (p *People) DropList(ctx context.Context, id string) error {
+	return p.setSecret(ctx, id, func(who *Person) { who.List = "" })
+}
+
+func (p *People) setSecret(ctx context.Context, id string, set func(*Person)) error {
 	_, err := p.change(ctx, id, func(_ []Person, who Person) (Person, error) {
-		who.Calendar = ""
+		set(&who)
 		return who, nil
 	})
 	return err
@@ -290,11 +302,20 @@ func (p *People) DropCalendar(ctx context.Context, id string) error {
 
 // OfCalendar returns the person of a calendar's secret.
 func (p *People) OfCalendar(ctx context.Context, secret, from string) (Person, error) {
-	limits := p.guard.secretLimits("calendar", from)
+	return p.ofSecret(ctx, "calendar", secret, from, func(x Person) string { return x.Calendar })
+}
+
+// OfList returns the person of a list's secret.
+func (p *People) OfList(ctx context.Context, secret, from string) (Person, error) {
+	return p.ofSecret(ctx, "list", secret, from, func(x Person) string { return x.List })
+}
+
+func (p *People) ofSecret(ctx context.Context, kind, secret, from string, hash func(Person) string) (Person, error) {
+	limits := p.guard.secretLimits(kind, from)
 	if err := p.guard.enter(limits...); err != nil {
 		return Person{}, err
 	}
-	who, err := p.find(ctx, func(x Person) bool { return x.Calendar != "" && x.Calendar == secretHash(secret) })
+	who, err := p.find(ctx, func(x Person) bool { return hash(x) != "" && hash(x) == secretHash(secret) })
 	if err == nil {
 		p.guard.passed(limits...)
 	}

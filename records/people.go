@@ -9,7 +9,7 @@ import (
 	"github.com/jmoiron/sqlx"
 )
 
-const readPeople = `SELECT id, name, role, password, epoch, coalesce(calendar, '') AS calendar, joined_at AS joinedat, imperial, week_numbers AS weeknumbers FROM people ORDER BY joined_at, id`
+const readPeople = `SELECT id, name, role, password, epoch, coalesce(calendar, '') AS calendar, coalesce(list, '') AS list, joined_at AS joinedat, imperial, week_numbers AS weeknumbers FROM people ORDER BY joined_at, id`
 
 // People returns everybody who is set up.
 func (r *Records) People(ctx context.Context) ([]people.Person, error) {
@@ -21,8 +21,8 @@ func (r *Records) People(ctx context.Context) ([]people.Person, error) {
 }
 
 const (
-	admitPerson = `INSERT INTO people (id, name, role, password, epoch, calendar, joined_at, imperial, week_numbers) VALUES (?, ?, ?, ?, ?, nullif(?, ''), ?, ?, ?)
-ON CONFLICT (id) DO UPDATE SET name = excluded.name, role = excluded.role, password = excluded.password, epoch = excluded.epoch, calendar = excluded.calendar,
+	admitPerson = `INSERT INTO people (id, name, role, password, epoch, calendar, list, joined_at, imperial, week_numbers) VALUES (?, ?, ?, ?, ?, nullif(?, ''), nullif(?, ''), ?, ?, ?)
+ON CONFLICT (id) DO UPDATE SET name = excluded.name, role = excluded.role, password = excluded.password, epoch = excluded.epoch, calendar = excluded.calendar, list = excluded.list,
   imperial = excluded.imperial, week_numbers = excluded.week_numbers`
 	takeInvitation = `DELETE FROM invitations WHERE hash = ?`
 	dismissPerson  = `DELETE FROM people WHERE id = ?`
@@ -45,7 +45,7 @@ func (r *Records) Admit(ctx context.Context, p people.Person, invitation string)
 				return err
 			}
 		}
-		if _, err := tx.ExecContext(ctx, admitPerson, p.ID, p.Name, p.Role, p.Password, p.Epoch, p.Calendar, p.JoinedAt, p.Imperial, p.WeekNumbers); err != nil {
+		if _, err := tx.ExecContext(ctx, admitPerson, p.ID, p.Name, p.Role, p.Password, p.Epoch, p.Calendar, p.List, p.JoinedAt, p.Imperial, p.WeekNumbers); err != nil {
 			return fmt.Errorf("write %s down: %w", p.Name, err)
 		}
 		return nil

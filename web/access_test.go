@@ -165,7 +165,7 @@ func TestEveryRouteRefusesWhoMayNot(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	open := []string{"GET /assets/*", "GET /worker.js", "GET /signin", "POST /signin", "GET /first", "POST /first", "GET /join/:secret", "POST /join/:secret", "GET /calendar/:secret"}
+	open := []string{"GET /assets/*", "GET /worker.js", "GET /signin", "POST /signin", "GET /first", "POST /first", "GET /join/:secret", "POST /join/:secret", "GET /calendar/:secret", "GET /list/:secret"}
 	browsers := map[people.Role]*http.Client{"": h.browser(), people.Reader: h.as(people.Reader), people.Crew: h.as(people.Crew), people.Owner: h.as(people.Owner)}
 	for _, r := range h.routes {
 		if r.Need == page.Anybody {
@@ -318,6 +318,40 @@ func TestTheCalendarsAddressIsSecretAndCanBeEnded(t *testing.T) {
 		t.Fatal(err)
 	}
 	if answer, _ := h.send(stranger, http.MethodGet, path, nil); answer.StatusCode != http.StatusNotFound {
+		t.Errorf("an ended address: %d, want 404", answer.StatusCode)
+	}
+}
+
+// A florist who has the list's address sees what is to be had and nothing else of the farm, until it is ended.
+func TestTheListOfWhatIsToBeHadIsSecretAndCanBeEnded(t *testing.T) {
+	h := newHouse(t)
+	stranger := h.browser()
+	secret, err := h.people.NewList(ctx, h.owner.ID)
+	if err != nil {
+		t.Fatal(err)
+	}
+	answer, body := h.send(stranger, http.MethodGet, "/list/"+secret, nil)
+	for answer.Header.Get("Refresh") != "" {
+		answer, body = h.send(stranger, http.MethodGet, "/list/"+secret, nil)
+	}
+	if answer.StatusCode != http.StatusOK || !strings.Contains(body, "what is to be had") {
+		t.Errorf("with the secret: %d", answer.StatusCode)
+	}
+	for _, word := range []string{"/plantings", "/orders", "Jump to", "csrf"} {
+		if strings.Contains(body, word) {
+			t.Errorf("a stranger's list holds %q", word)
+		}
+	}
+	if answer, _ := h.send(stranger, http.MethodGet, "/list/guess", nil); answer.StatusCode != http.StatusNotFound {
+		t.Errorf("a guess: %d, want 404", answer.StatusCode)
+	}
+	if answer, _ := h.send(stranger, http.MethodGet, "/free", nil); answer.StatusCode == http.StatusOK {
+		t.Error("the farm's own page is open to a stranger")
+	}
+	if err := h.people.DropList(ctx, h.owner.ID); err != nil {
+		t.Fatal(err)
+	}
+	if answer, _ := h.send(stranger, http.MethodGet, "/list/"+secret, nil); answer.StatusCode != http.StatusNotFound {
 		t.Errorf("an ended address: %d, want 404", answer.StatusCode)
 	}
 }

@@ -26,6 +26,7 @@ type Promises struct {
 	supplies []Supply
 	usual    *promise.Filling // as it is usually
 	stocks   *stocks
+	free     map[int][][]int32 // stems that nobody is given, by planting, pick and sample
 }
 
 // PromisesOf shares out a farm's stems to its orders. It is worked out once.
@@ -79,6 +80,7 @@ func Share(s *look.Snapshot, ways Ways) *Promises {
 	for b := range wholes {
 		wholes[b] = make([]int32, supply.N)
 	}
+	p.free = st.unasked(supply)
 	next := make(chan int)
 	var workers sync.WaitGroup
 	for range runtime.GOMAXPROCS(0) {
@@ -97,6 +99,7 @@ func Share(s *look.Snapshot, ways Ways) *Promises {
 				for b, n := range f.Whole {
 					wholes[b][k] = int32(n)
 				}
+				p.take(st, f, k)
 			}
 		})
 	}

@@ -146,7 +146,9 @@ func newMorning(snap *say.Snapshot, chosen int) morningView {
 func feeds(locale say.Locale, dues []market.Due, pick day.Day) string {
 	var names []string
 	for _, d := range dues {
-		if slices.ContainsFunc(d.Lines, func(w market.Want) bool { return slices.ContainsFunc(w.From, func(g market.Gift) bool { return g.Pick == pick }) }) {
+		if slices.ContainsFunc(d.Lines, func(w market.Want) bool {
+			return slices.ContainsFunc(w.From, func(g market.Gift) bool { return g.Pick == pick })
+		}) {
 			names = append(names, d.Order.ID+" on "+locale.Date(d.On))
 		}
 	}

@@ -1,0 +1,3 @@
+-- +goose Up
+ALTER TABLE people ADD COLUMN list TEXT;
+CREATE UNIQUE INDEX people_by_list ON people (list);
