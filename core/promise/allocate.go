@@ -13,7 +13,7 @@ type Bouquet struct{ Quantity int }
 // A Source is stems that are alike to all who want some: they stand in one row on one pick day, or lie in one lot.
 type Source struct {
 	Serves []int // the places of the wants that it can serve
-	Pool   int   // what several sources have no more than together; -1 for none
+	Limit  int   // what several sources have no more than together; -1 for none
 	Last   bool  // taken only where no other will do
 }
 
@@ -26,17 +26,17 @@ type Problem struct {
 	Bouquets []Bouquet
 	Ranks    []Rank // what is most important first
 	Sources  []Source
-	Pools    int
+	Limits   int
 
 	from        [][]int32 // by want: its sources in their order, the last ones last
-	members     [][]int32 // by pool: its sources
+	members     [][]int32 // by limit: its sources
 	ingredients [][]int   // by bouquet: its wants
 }
 
 // Prepare works out who can draw on what. It is called once, before Fill.
 func (p *Problem) Prepare() {
 	p.from = make([][]int32, len(p.Wants))
-	p.members = make([][]int32, p.Pools)
+	p.members = make([][]int32, p.Limits)
 	p.ingredients = make([][]int, len(p.Bouquets))
 	for _, last := range []bool{false, true} {
 		for i, s := range p.Sources {
@@ -49,8 +49,8 @@ func (p *Problem) Prepare() {
 		}
 	}
 	for i, s := range p.Sources {
-		if s.Pool >= 0 {
-			p.members[s.Pool] = append(p.members[s.Pool], int32(i))
+		if s.Limit >= 0 {
+			p.members[s.Limit] = append(p.members[s.Limit], int32(i))
 		}
 	}
 	for i, w := range p.Wants {
@@ -83,15 +83,15 @@ func (f *Filling) Gifts(want int) []Gift {
 	return gifts
 }
 
-// Left returns the stems of a source that nobody is given, whatever its pool has.
+// Left returns the stems of a source that nobody is given, whatever its limit has.
 func (f *Filling) Left(source int) int { return int(f.f.left[source]) }
 
-// Fill shares out so many stems of each source, and of each pool, to what is wanted: of each rank first as many whole bouquets as can be, then straight
+// Fill shares out so many stems of each source, and of each limit, to what is wanted: of each rank first as many whole bouquets as can be, then straight
 // stems, then what loose ingredients there are. What a more important want is given it keeps; of which stems it is given them may change, so that the next
 // can have some as well: an augmenting path in a network of sources and wants (Ford & Fulkerson 1956). What one rank is given together is the most that can
 // be, since what can be given is a polymatroid (Edmonds 1970).
-func (p *Problem) Fill(stems, pools []int) *Filling {
-	f := newFlow(p, stems, pools)
+func (p *Problem) Fill(stems, limits []int) *Filling {
+	f := newFlow(p, stems, limits)
 	out := &Filling{Filled: make([]int, len(p.Wants)), Whole: make([]int, len(p.Bouquets)), f: f}
 	for _, rank := range p.Ranks {
 		for _, b := range rank.Bouquets {

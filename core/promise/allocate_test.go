@@ -5,9 +5,9 @@ import (
 	"testing"
 )
 
-// someProblem is a small one: up to four sources of up to four stems, some in a pool, and up to four wants, of which some are ingredients of a bouquet.
-func someProblem(random *rand.Rand) (p *Problem, stems, pools []int) {
-	p = &Problem{Pools: random.IntN(3)}
+// someProblem is a small one: up to four sources of up to four stems, some in a limit, and up to four wants, of which some are ingredients of a bouquet.
+func someProblem(random *rand.Rand) (p *Problem, stems, limits []int) {
+	p = &Problem{Limits: random.IntN(3)}
 	for range 1 + random.IntN(4) {
 		p.Wants = append(p.Wants, Want{Stems: random.IntN(5), Bouquet: -1})
 	}
@@ -33,28 +33,28 @@ func someProblem(random *rand.Rand) (p *Problem, stems, pools []int) {
 	}
 	p.Ranks = append(p.Ranks, rank)
 	for range 1 + random.IntN(4) {
-		s := Source{Pool: -1, Last: random.IntN(4) == 0}
+		s := Source{Limit: -1, Last: random.IntN(4) == 0}
 		for w := range p.Wants {
 			if random.IntN(2) == 0 {
 				s.Serves = append(s.Serves, w)
 			}
 		}
-		if p.Pools > 0 && random.IntN(2) == 0 {
-			s.Pool = random.IntN(p.Pools)
+		if p.Limits > 0 && random.IntN(2) == 0 {
+			s.Limit = random.IntN(p.Limits)
 		}
 		p.Sources = append(p.Sources, s)
 		stems = append(stems, random.IntN(5))
 	}
-	for range p.Pools {
-		pools = append(pools, random.IntN(6))
+	for range p.Limits {
+		limits = append(limits, random.IntN(6))
 	}
 	p.Prepare()
-	return p, stems, pools
+	return p, stems, limits
 }
 
 // possible tells by trying everything whether wants can be given so many stems.
-func possible(p *Problem, stems, pools, given []int) bool {
-	left, pool := append([]int{}, stems...), append([]int{}, pools...)
+func possible(p *Problem, stems, limits, given []int) bool {
+	left, limit := append([]int{}, stems...), append([]int{}, limits...)
 	var try func(w, s, need int) bool
 	try = func(w, s, need int) bool {
 		for need == 0 {
@@ -68,18 +68,18 @@ func possible(p *Problem, stems, pools, given []int) bool {
 		}
 		source := p.from[w][s]
 		most := min(need, left[source])
-		if at := p.Sources[source].Pool; at >= 0 {
-			most = min(most, pool[at])
+		if at := p.Sources[source].Limit; at >= 0 {
+			most = min(most, limit[at])
 		}
 		for n := most; n >= 0; n-- {
 			left[source] -= n
-			if at := p.Sources[source].Pool; at >= 0 {
-				pool[at] -= n
+			if at := p.Sources[source].Limit; at >= 0 {
+				limit[at] -= n
 			}
 			ok := try(w, s+1, need-n)
 			left[source] += n
-			if at := p.Sources[source].Pool; at >= 0 {
-				pool[at] += n
+			if at := p.Sources[source].Limit; at >= 0 {
+				limit[at] += n
 			}
 			if ok {
 				return true
@@ -91,12 +91,12 @@ func possible(p *Problem, stems, pools, given []int) bool {
 }
 
 // best serves wants by trying everything: in the order of the ranks, whole bouquets first, each the most that leaves those before it what they have.
-func best(p *Problem, stems, pools []int) (filled, whole []int) {
+func best(p *Problem, stems, limits []int) (filled, whole []int) {
 	filled, whole = make([]int, len(p.Wants)), make([]int, len(p.Bouquets))
 	most := func(set func(n int), to int) int {
 		for n := to; ; n-- {
 			set(n)
-			if n == 0 || possible(p, stems, pools, filled) {
+			if n == 0 || possible(p, stems, limits, filled) {
 				return n
 			}
 		}
@@ -116,7 +116,7 @@ func best(p *Problem, stems, pools []int) (filled, whole []int) {
 		for _, w := range loose {
 			least := filled[w]
 			for n := p.Wants[w].Stems; n >= least; n-- {
-				if filled[w] = n; possible(p, stems, pools, filled) {
+				if filled[w] = n; possible(p, stems, limits, filled) {
 					break
 				}
 			}
@@ -129,12 +129,12 @@ func best(p *Problem, stems, pools []int) (filled, whole []int) {
 func TestNobodyCouldShareOutBetter(t *testing.T) {
 	const cases = 6000
 	for seed := range uint64(cases) {
-		p, stems, pools := someProblem(rand.New(rand.NewPCG(seed, 1)))
-		got := p.Fill(stems, pools)
-		filled, whole := best(p, stems, pools)
+		p, stems, limits := someProblem(rand.New(rand.NewPCG(seed, 1)))
+		got := p.Fill(stems, limits)
+		filled, whole := best(p, stems, limits)
 		for w := range filled {
 			if got.Filled[w] != filled[w] {
-				t.Fatalf("seed %d: %v of %+v, %v is possible; stems %v, pools %v of %+v", seed, got.Filled, p.Wants, filled, stems, pools, p.Sources)
+				t.Fatalf("seed %d: %v of %+v, %v is possible; stems %v, limits %v of %+v", seed, got.Filled, p.Wants, filled, stems, limits, p.Sources)
 			}
 		}
 		for b := range whole {
@@ -161,14 +161,14 @@ func TestNobodyCouldShareOutBetter(t *testing.T) {
 			}
 		}
 		// What was given is there, is of the right kind, and adds up.
-		used, pooled := make([]int, len(stems)), make([]int, len(pools))
+		used, limited := make([]int, len(stems)), make([]int, len(limits))
 		for w := range p.Wants {
 			sum := 0
 			for _, g := range got.Gifts(w) {
 				used[g.Source] += g.Stems
 				sum += g.Stems
-				if at := p.Sources[g.Source].Pool; at >= 0 {
-					pooled[at] += g.Stems
+				if at := p.Sources[g.Source].Limit; at >= 0 {
+					limited[at] += g.Stems
 				}
 				if g.Stems <= 0 {
 					t.Fatalf("seed %d: a gift of %d", seed, g.Stems)
@@ -183,9 +183,9 @@ func TestNobodyCouldShareOutBetter(t *testing.T) {
 				t.Fatalf("seed %d: %d of %d stems", seed, n, stems[s])
 			}
 		}
-		for at, n := range pooled {
-			if n > pools[at] {
-				t.Fatalf("seed %d: %d of a pool of %d", seed, n, pools[at])
+		for at, n := range limited {
+			if n > limits[at] {
+				t.Fatalf("seed %d: %d of a limit of %d", seed, n, limits[at])
 			}
 		}
 	}
@@ -194,7 +194,7 @@ func TestNobodyCouldShareOutBetter(t *testing.T) {
 // By hand: a wedding wants 30 white snapdragons, a market 40 snapdragons of any colour; 25 white and 30 red stand ready. The wedding has all the white, five
 // short; the market has the red. Where the market is more important it still leaves the white alone, since it can have the red and only ten white of its 40.
 func TestAnySnapdragonAndAWhiteOne(t *testing.T) {
-	p := &Problem{Wants: []Want{{30, -1, 0}, {40, -1, 0}}, Ranks: []Rank{{Straight: []int{0}}, {Straight: []int{1}}}, Sources: []Source{{Serves: []int{0, 1}, Pool: -1}, {Serves: []int{1}, Pool: -1}}}
+	p := &Problem{Wants: []Want{{30, -1, 0}, {40, -1, 0}}, Ranks: []Rank{{Straight: []int{0}}, {Straight: []int{1}}}, Sources: []Source{{Serves: []int{0, 1}, Limit: -1}, {Serves: []int{1}, Limit: -1}}}
 	p.Prepare()
 	if got := p.Fill([]int{25, 30}, nil).Filled; got[0] != 25 || got[1] != 30 {
 		t.Errorf("the wedding has %d and the market %d", got[0], got[1])
@@ -209,7 +209,7 @@ func TestAnySnapdragonAndAWhiteOne(t *testing.T) {
 // short of nothing; the straight line has what is left.
 func TestWholeBouquetsComeFirst(t *testing.T) {
 	p := &Problem{Wants: []Want{{20, 0, 2}, {30, 0, 3}, {5, -1, 0}, {9, -1, 0}}, Bouquets: []Bouquet{{10}}, Ranks: []Rank{{[]int{0}, []int{2, 3}}},
-		Sources: []Source{{Serves: []int{0, 2}, Pool: -1}, {Serves: []int{1}, Pool: -1}}}
+		Sources: []Source{{Serves: []int{0, 2}, Limit: -1}, {Serves: []int{1}, Limit: -1}}}
 	p.Prepare()
 	got := p.Fill([]int{10, 9}, nil)
 	if got.Whole[0] != 3 || got.Filled[1] != 9 || got.Filled[2] != 4 || got.Filled[0] != 6 || got.Filled[3] != 0 {

@@ -10,7 +10,7 @@ type step struct{ source, want, stems int32 }
 type flow struct {
 	p      *Problem
 	left   []int32 // by source
-	pool   []int32 // by pool
+	limit  []int32 // by limit
 	users  [][]use // by source
 	filled []int32 // by want
 	seen   []int32 // by want: the last search that came by
@@ -20,13 +20,13 @@ type flow struct {
 	steps  []step  // since the beginning, so that they can be taken back
 }
 
-func newFlow(p *Problem, stems, pools []int) *flow {
-	f := &flow{p: p, left: make([]int32, len(p.Sources)), pool: make([]int32, p.Pools), users: make([][]use, len(p.Sources)), filled: make([]int32, len(p.Wants)), seen: make([]int32, len(p.Wants)), dead: make([]bool, len(p.Wants))}
+func newFlow(p *Problem, stems, limits []int) *flow {
+	f := &flow{p: p, left: make([]int32, len(p.Sources)), limit: make([]int32, p.Limits), users: make([][]use, len(p.Sources)), filled: make([]int32, len(p.Wants)), seen: make([]int32, len(p.Wants)), dead: make([]bool, len(p.Wants))}
 	for i, n := range stems {
 		f.left[i] = int32(n)
 	}
-	for i, n := range pools {
-		f.pool[i] = int32(n)
+	for i, n := range limits {
+		f.limit[i] = int32(n)
 	}
 	return f
 }
@@ -56,8 +56,8 @@ func (f *flow) give(source, want, stems int32) {
 
 func (f *flow) move(source, want, stems int32) {
 	f.left[source] -= stems
-	if pool := f.p.Sources[source].Pool; pool >= 0 {
-		f.pool[pool] -= stems
+	if limit := f.p.Sources[source].Limit; limit >= 0 {
+		f.limit[limit] -= stems
 	}
 	f.filled[want] += stems
 	users := f.users[source]
@@ -77,8 +77,8 @@ func (f *flow) move(source, want, stems int32) {
 // free returns how many stems of a source can be given.
 func (f *flow) free(source int32) int32 {
 	n := f.left[source]
-	if pool := f.p.Sources[source].Pool; pool >= 0 {
-		n = min(n, f.pool[pool])
+	if limit := f.p.Sources[source].Limit; limit >= 0 {
+		n = min(n, f.limit[limit])
 	}
 	return n
 }
@@ -122,8 +122,8 @@ func (f *flow) push(want, stems int32) int32 {
 	for _, s := range f.p.from[want] {
 		if f.left[s] == 0 {
 			given += f.displace(s, s, want, stems-given)
-		} else { // its pool has no more: others of the pool stand in the way
-			for _, other := range f.p.members[f.p.Sources[s].Pool] {
+		} else { // its limit has no more: others of the limit stand in the way
+			for _, other := range f.p.members[f.p.Sources[s].Limit] {
 				given += f.displace(other, s, want, stems-given)
 				if given == stems {
 					return given

@@ -53,8 +53,8 @@ func (f *Filling) settle(w, from, stems int32, cost func(source, want int) float
 
 // freeBeside returns how many stems of a source can be given once as many of another are given back.
 func (f *flow) freeBeside(source, back int32) int32 {
-	pool, other := f.p.Sources[source].Pool, f.p.Sources[back].Pool
-	if pool >= 0 && pool == other {
+	limit, other := f.p.Sources[source].Limit, f.p.Sources[back].Limit
+	if limit >= 0 && limit == other {
 		return f.left[source]
 	}
 	return f.free(source)

@@ -9,7 +9,7 @@ import (
 // held against. The sample chooses colours and lengths where nobody looked at them.
 func (p *Promises) Came(stood func(planting string, pick day.Day) [crop.Rungs]int, sample int) [][]int {
 	st := p.stocks
-	stems, pools := make([]int, len(st.problem.Sources)), make([]int, st.problem.Pools)
+	stems, limits := make([]int, len(st.problem.Sources)), make([]int, st.problem.Limits)
 	for i := range st.stocks {
 		one := &st.stocks[i]
 		rungs := one.fixed
@@ -20,13 +20,13 @@ func (p *Promises) Came(stood func(planting string, pick day.Day) [crop.Rungs]in
 			}
 		}
 		n := one.Deal(rungs, seed, sample, stems)
-		for _, pool := range one.pools {
-			if pool >= 0 {
-				pools[pool] = max(pools[pool], n)
+		for _, limit := range one.limits {
+			if limit >= 0 {
+				limits[limit] = max(limits[limit], n)
 			}
 		}
 	}
-	filling := st.problem.Fill(stems, pools)
+	filling := st.problem.Fill(stems, limits)
 	var came [][]int
 	at := make(map[int]int) // of the demand's dues, the place among those that are told
 	for i := range p.demand.dues {

@@ -49,7 +49,7 @@ func (p *Promises) take(st *stocks, f *promise.Filling, sample int) {
 	picks := st.s.Forecast.PickDays
 	for w := range st.problem.Wants {
 		for _, g := range f.Gifts(w) {
-			from := &st.supplies[g.Source]
+			from := &st.origins[g.Source]
 			if from.Lot != "" || from.Late {
 				continue
 			}

@@ -1,7 +1,10 @@
 package market_test
 
 import (
+	"fmt"
 	"math"
+	"math/rand/v2"
+	"slices"
 	"testing"
 
 	"dewcount/core/crop"
@@ -80,6 +83,90 @@ func TestOptionsDoWhatTheySay(t *testing.T) {
 	}
 	if market.OptionsFor(s, "Nobody", due.On) != nil {
 		t.Error("an order that is none has options")
+	}
+}
+
+// Whatever is ordered, in whatever words and with whatever lots: as things usually go no row's pick gives more than it likely has, no lot more than lies there, nobody is
+// given more than was wanted, and what is free is what nobody was given.
+func TestNoStemIsPromisedTwice(t *testing.T) {
+	farm := julyFarm(t)
+	for seed := range uint64(25) {
+		random := rand.New(rand.NewPCG(seed, 3))
+		b := farm.Book.Own()
+		b.Orders, b.OrderLines = nil, nil
+		b.Bought = []book.Bought{{ID: "lot", Variety: "Snap white", Stems: 1 + random.IntN(40), At: day.At(farm.View.Today, 6, 0), Rung: crop.Half}}
+		if random.IntN(2) == 0 {
+			b.StorePlaces = []book.StorePlace{{ID: "fridge", Kind: "fridge", Celsius: 4, Since: day.Must("2026-07-01")}}
+		}
+		b.RecipeLines = []book.RecipeLine{{Recipe: "posy", Role: "spike", Colour: "white", Stems: 2}, {Recipe: "posy", Crop: "snapdragon", Stems: 1}}
+		for n := range 1 + random.IntN(6) {
+			o := book.Order{ID: fmt.Sprint(n), Kind: []string{"event", "standing", "market"}[random.IntN(3)], DueOn: farm.View.Today.Add(random.IntN(20))}
+			b.Orders = append(b.Orders, o)
+			for l := range 1 + random.IntN(3) {
+				stems, quantity := random.IntN(80), random.IntN(12)
+				line := book.OrderLine{Order: o.ID, Line: l + 1, Stems: &stems}
+				switch random.IntN(5) {
+				case 0:
+					line.Recipe, line.Quantity, line.Stems = "posy", &quantity, nil
+				case 1:
+					line.Variety = "Snap red"
+				case 2:
+					line.Role = "spike"
+				case 3:
+					line.Crop, line.Colour = "snapdragon", "white"
+				default:
+					line.Colour = "white"
+				}
+				if long := 50.0; random.IntN(3) == 0 {
+					line.MinLengthCM = &long
+				}
+				b.OrderLines = append(b.OrderLines, line)
+			}
+		}
+		s := farm.With(b)
+		given, lots := make(map[int]map[day.Day]int), 0
+		for _, d := range market.Dues(s) {
+			all := 1.0
+			for _, w := range d.Lines {
+				sum := 0
+				for _, g := range w.From {
+					sum += g.Stems
+					switch {
+					case g.Lot != "":
+						lots += g.Stems
+					case !g.Early && !g.Late:
+						if given[g.Planting] == nil {
+							given[g.Planting] = make(map[day.Day]int)
+						}
+						given[g.Planting][g.Pick] += g.Stems
+					}
+				}
+				if sum > w.Wanted || w.Filled.AtBest() > w.Wanted || w.Chance < d.Chance-1e-9 {
+					t.Fatalf("seed %d: %d of %d %s, at best %d; the line is filled %.2f and all of it %.2f", seed, sum, w.Wanted, w.What, w.Filled.AtBest(), w.Chance, d.Chance)
+				}
+				all = min(all, w.Chance)
+			}
+			if len(d.Lines) > 0 && d.Chance > all+1e-9 {
+				t.Fatalf("seed %d: all of %s is filled %.2f, its least sure line %.2f", seed, d.Order.ID, d.Chance, all)
+			}
+		}
+		if len(b.StorePlaces) > 0 && lots > b.Bought[0].Stems {
+			t.Fatalf("seed %d: %d of a lot of %d", seed, lots, b.Bought[0].Stems)
+		}
+		for i, picks := range given {
+			for d, n := range picks {
+				at := slices.Index(s.Forecast.PickDays, d)
+				if likely := s.Forecast.Plantings[i].ByPick[at][crop.Market].Likely(); n > likely {
+					t.Fatalf("seed %d: %d of the %d that %s likely gives on %s", seed, n, likely, s.Model.Plantings[i].ID, d)
+				}
+			}
+		}
+		for _, f := range market.FreeStems(s, s.View.To) {
+			at := slices.Index(s.Forecast.PickDays, f.Pick)
+			if all := s.Forecast.Varieties[f.Variety.Name].ByPick[at][crop.Market]; f.Stems.Sure() > all.Sure()+1 {
+				t.Fatalf("seed %d: %d %s are free on %s, %d are sure", seed, f.Stems.Sure(), f.Variety.Name, f.Pick, all.Sure())
+			}
+		}
 	}
 }
 

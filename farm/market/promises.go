@@ -22,11 +22,11 @@ const seed = 15
 type Promises struct {
 	Dues []Due
 
-	demand   *demand
-	supplies []Supply
-	usual    *promise.Filling // as it is usually
-	stocks   *stocks
-	free     map[int][][]int32 // stems that nobody is given, by planting, pick and sample
+	demand  *demand
+	origins []Origin
+	usual   *promise.Filling // as it is usually
+	stocks  *stocks
+	free    map[int][][]int32 // stems that nobody is given, by planting, pick and sample
 }
 
 // PromisesOf shares out a farm's stems to its orders. It is worked out once.
@@ -66,7 +66,7 @@ func Share(s *look.Snapshot, ways Ways) *Promises {
 	}
 	st.rows()
 	st.problem.Prepare()
-	p.supplies, p.stocks = st.supplies, st
+	p.origins, p.stocks = st.origins, st
 	supply := supplyOf(s)
 	filled := make([][]int32, len(d.wants)) // by want and sample
 	for w := range filled {
@@ -132,14 +132,14 @@ func Share(s *look.Snapshot, ways Ways) *Promises {
 // lies in a lot is used first.
 func (p *Promises) held(st *stocks, source, w int) float64 {
 	const odd = 30 // days: rather held than cut out of time
-	supply := &st.supplies[source]
+	origin := &st.origins[source]
 	switch {
-	case supply.Lot != "":
+	case origin.Lot != "":
 		return -1 / (1 + float64(source))
-	case supply.Early || supply.Late:
-		return odd + float64(p.demand.wants[w].on.Sub(supply.Pick))
+	case origin.Early || origin.Late:
+		return odd + float64(p.demand.wants[w].on.Sub(origin.Pick))
 	}
-	return float64(p.demand.wants[w].on.Sub(supply.Pick))
+	return float64(p.demand.wants[w].on.Sub(origin.Pick))
 }
 
 // past puts what was due before the view in front: it has been served.
@@ -166,24 +166,24 @@ func supplyOf(s *look.Snapshot) *forecast.Supply {
 	return look.Once(s, supplyKey{}, func() *forecast.Supply { return s.Stand.Supply(samples) })
 }
 
-// sample returns the stems of each source and pool in a sample.
-func (st *stocks) sample(supply *forecast.Supply, k int) (stems, pools []int) {
-	stems, pools = make([]int, len(st.problem.Sources)), make([]int, st.problem.Pools)
+// sample returns the stems of each source and limit in a sample.
+func (st *stocks) sample(supply *forecast.Supply, k int) (stems, limits []int) {
+	stems, limits = make([]int, len(st.problem.Sources)), make([]int, st.problem.Limits)
 	for i := range st.stocks {
 		one := &st.stocks[i]
 		n := one.Deal(one.rungsOf(supply, k), seed, k, stems)
-		for _, pool := range one.pools {
-			if pool >= 0 {
-				pools[pool] = max(pools[pool], n)
+		for _, limit := range one.limits {
+			if limit >= 0 {
+				limits[limit] = max(limits[limit], n)
 			}
 		}
 	}
-	return stems, pools
+	return stems, limits
 }
 
-// likely returns the stems of each source and pool as they usually are.
-func (st *stocks) likely(supply *forecast.Supply) (stems, pools []int) {
-	stems, pools = make([]int, len(st.problem.Sources)), make([]int, st.problem.Pools)
+// likely returns the stems of each source and limit as they usually are.
+func (st *stocks) likely(supply *forecast.Supply) (stems, limits []int) {
+	stems, limits = make([]int, len(st.problem.Sources)), make([]int, st.problem.Limits)
 	for i := range st.stocks {
 		one := &st.stocks[i]
 		var mean [crop.Rungs]float32
@@ -202,13 +202,13 @@ func (st *stocks) likely(supply *forecast.Supply) (stems, pools []int) {
 			n = st.s.Forecast.Plantings[one.planting].ByPick[one.pick][crop.Market].Likely() // as the forecast says it
 		}
 		n = one.Usual(mean, n, stems)
-		for _, pool := range one.pools {
-			if pool >= 0 {
-				pools[pool] = max(pools[pool], n)
+		for _, limit := range one.limits {
+			if limit >= 0 {
+				limits[limit] = max(limits[limit], n)
 			}
 		}
 	}
-	return stems, pools
+	return stems, limits
 }
 
 // tell writes down what each line is given.
@@ -238,13 +238,13 @@ func (p *Promises) tell(st *stocks, filled [][]int32, whole [][]bool) {
 		line.Filled = forecast.SpreadOf(filled[i])
 		line.Chance = line.Filled.AtLeast(line.Wanted)
 		for _, g := range p.usual.Gifts(i) {
-			line.From = append(line.From, Gift{p.supplies[g.Source], g.Stems})
+			line.From = append(line.From, Gift{p.origins[g.Source], g.Stems})
 		}
 	}
 }
 
 // A Gift is stems of a row's pick or of a lot that a line is given, as things usually go.
 type Gift struct {
-	Supply
+	Origin
 	Stems int
 }

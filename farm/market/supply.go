@@ -14,8 +14,8 @@ import (
 	"dewcount/farm/store"
 )
 
-// A Supply is where stems of a source come from: a pick of a row, or a lot.
-type Supply struct {
+// An Origin is where stems of a source come from: a pick of a row, or a lot.
+type Origin struct {
 	Planting int     // its place in the model; -1 for a bought lot
 	Pick     day.Day // zero for a lot
 	Lot      string
@@ -27,15 +27,15 @@ type Supply struct {
 
 // stocks gathers what there is to share out.
 type stocks struct {
-	s        *look.Snapshot
-	ways     Ways
-	rule     promise.Rule
-	demand   *demand
-	problem  *promise.Problem
-	supplies []Supply
-	stocks   []stock
-	keys     map[string]int // of sources, by who they serve and where they are from
-	serves   map[servesKey]bool
+	s       *look.Snapshot
+	ways    Ways
+	rule    promise.Rule
+	demand  *demand
+	problem *promise.Problem
+	origins []Origin
+	stocks  []stock
+	keys    map[string]int // of sources, by who they serve and where they are from
+	serves  map[servesKey]bool
 }
 
 // A stock is stems of a row at a pick, or of a lot, with where its numbers are.
@@ -44,7 +44,7 @@ type stock struct {
 	planting, pick int // its places in the forecast; -1 for a lot
 	from, to       crop.Rung
 	fixed          [crop.Rungs]float32 // of a lot
-	pools          [2]int              // those that it is part of, -1 for none
+	limits         [2]int              // those that it is part of, -1 for none
 }
 
 type servesKey struct {
@@ -108,7 +108,7 @@ func (st *stocks) kindsOf(v book.Variety, colour string) kinds {
 }
 
 // parts are where the stems of a stock on a rung go: for each colour and length the source of those whom they serve, as serves says.
-func (st *stocks) parts(k kinds, rung crop.Rung, long func(cm float64) float64, from string, supply Supply, pool int, serves func(w int) bool) []promise.Part {
+func (st *stocks) parts(k kinds, rung crop.Rung, long func(cm float64) float64, from string, origin Origin, limit int, serves func(w int) bool) []promise.Part {
 	var able []int
 	for _, w := range k.wants {
 		if serves(w) {
@@ -139,14 +139,14 @@ func (st *stocks) parts(k kinds, rung crop.Rung, long func(cm float64) float64, 
 					whom = append(whom, w)
 				}
 			}
-			parts = append(parts, promise.Part{Source: st.source(whom, from, supply, pool), Rung: rung, Colour: c, Long: atLeast - beyond})
+			parts = append(parts, promise.Part{Source: st.source(whom, from, origin, limit), Rung: rung, Colour: c, Long: atLeast - beyond})
 		}
 	}
 	return parts
 }
 
 // source returns the source of stems that are from one place and serve the same wants; -1 where they serve none.
-func (st *stocks) source(whom []int, from string, supply Supply, pool int) int {
+func (st *stocks) source(whom []int, from string, origin Origin, limit int) int {
 	if whom == nil {
 		return -1
 	}
@@ -158,8 +158,8 @@ func (st *stocks) source(whom []int, from string, supply Supply, pool int) int {
 	if !known {
 		at = len(st.problem.Sources)
 		st.keys[string(key)] = at
-		st.problem.Sources = append(st.problem.Sources, promise.Source{Serves: whom, Pool: pool})
-		st.supplies = append(st.supplies, supply)
+		st.problem.Sources = append(st.problem.Sources, promise.Source{Serves: whom, Limit: limit})
+		st.origins = append(st.origins, origin)
 	}
 	return at
 }
@@ -181,7 +181,7 @@ func (st *stocks) lots() {
 		v, _ := st.s.Book.Variety(h.Variety)
 		k := st.kindsOf(v, h.Colour)
 		stem := promise.Stem{Cut: h.CutOn, Days: postharvest.History(h.History).Days(), History: h.History}
-		one := stock{planting: -1, pick: -1, pools: [2]int{-1, -1}}
+		one := stock{planting: -1, pick: -1, limits: [2]int{-1, -1}}
 		one.Row, one.Colours = -1-i, k.shares
 		one.fixed[h.CutOn] = float32(h.Stems)
 		long := func(cm float64) float64 {
@@ -190,7 +190,7 @@ func (st *stocks) lots() {
 			}
 			return h.Crop.Stem.LongEnough(cm, 0, false)
 		}
-		one.Parts = st.parts(k, h.CutOn, long, "lot\x00"+h.Lot+"\x00"+h.Place+"\x00"+h.Colour+"\x00", Supply{Planting: st.s.Index(h.Planting), Lot: h.Lot, Variety: h.Variety, Place: h.Place}, -1, func(w int) bool {
+		one.Parts = st.parts(k, h.CutOn, long, "lot\x00"+h.Lot+"\x00"+h.Place+"\x00"+h.Colour+"\x00", Origin{Planting: st.s.Index(h.Planting), Lot: h.Lot, Variety: h.Variety, Place: h.Place}, -1, func(w int) bool {
 			want := &st.demand.wants[w]
 			right, ok := st.right(want, h.Crop)
 			further := want.on.At(cutHour) - now.Instant(cutHour)
@@ -238,17 +238,17 @@ func (st *stocks) rows() {
 			continue
 		}
 		long := st.longOf(i)
-		pools := make([]int, len(picks)) // of what is too tight at a pick and what stands right at the next
+		limits := make([]int, len(picks)) // of what is too tight at a pick and what stands right at the next
 		for j := range picks {
-			pools[j] = -1
+			limits[j] = -1
 			if p.Growth.Market.From > crop.Tight {
 				if one := st.stock(i, j, crop.Tight, p.Growth.Market.From-1, k, long, -1); one.serves() {
-					pools[j] = st.problem.Pools
-					st.problem.Pools++
-					one.pools[0] = pools[j]
+					limits[j] = st.problem.Limits
+					st.problem.Limits++
+					one.limits[0] = limits[j]
 					for _, part := range one.Parts {
 						if part.Source >= 0 {
-							st.problem.Sources[part.Source].Pool, st.problem.Sources[part.Source].Last = pools[j], true
+							st.problem.Sources[part.Source].Limit, st.problem.Sources[part.Source].Last = limits[j], true
 						}
 					}
 					early = append(early, one)
@@ -256,12 +256,12 @@ func (st *stocks) rows() {
 			}
 		}
 		for j := len(picks) - 1; j >= 0; j-- {
-			pool := -1
+			limit := -1
 			if j > 0 {
-				pool = pools[j-1]
+				limit = limits[j-1]
 			}
-			one := st.stock(i, j, p.Growth.Market.From, p.Growth.Market.To, k, long, pool)
-			one.pools[1] = pool
+			one := st.stock(i, j, p.Growth.Market.From, p.Growth.Market.To, k, long, limit)
+			one.limits[1] = limit
 			st.stocks = append(st.stocks, one)
 			if p.Growth.Market.To < crop.Over {
 				if late := st.stock(i, j, p.Growth.Market.To+1, crop.Over, k, long, -1); late.serves() {
@@ -279,14 +279,14 @@ func (s *stock) serves() bool {
 }
 
 // stock returns the stems of planting i on some rungs at pick j.
-func (st *stocks) stock(i, j int, from, to crop.Rung, k kinds, long func(cm float64) float64, pool int) stock {
+func (st *stocks) stock(i, j int, from, to crop.Rung, k kinds, long func(cm float64) float64, limit int) stock {
 	p := &st.s.Model.Plantings[i]
 	pick := st.s.Forecast.PickDays[j]
-	one := stock{planting: i, pick: j, from: from, to: to, pools: [2]int{-1, -1}}
+	one := stock{planting: i, pick: j, from: from, to: to, limits: [2]int{-1, -1}}
 	one.Row, one.Colours = i, k.shares
 	key := string(binary.AppendUvarint(binary.AppendUvarint(binary.AppendUvarint(nil, uint64(i)), uint64(j)), uint64(from)))
 	for rung := from; rung <= to; rung++ {
-		one.Parts = append(one.Parts, st.parts(k, rung, long, key, Supply{Planting: i, Pick: pick, Variety: p.Variety, Early: to < p.Growth.Market.From, Late: from > p.Growth.Market.To}, pool, func(w int) bool {
+		one.Parts = append(one.Parts, st.parts(k, rung, long, key, Origin{Planting: i, Pick: pick, Variety: p.Variety, Early: to < p.Growth.Market.From, Late: from > p.Growth.Market.To}, limit, func(w int) bool {
 			want := &st.demand.wants[w]
 			days := want.on.Sub(pick)
 			if days < 0 || days == 0 && !st.rests(want, p.Growth.Profile) || float64(days) > max(1, p.Growth.Profile.Store.MaxDays) {
