@@ -34,6 +34,8 @@ var commands = []command{
 	{"export", "--db FILE DIR", "write the notebook folder", program.export},
 	{"forecast", "--db FILE --as-of DATE [--to DATE]", "print the stem forecast as CSV", program.forecast},
 	{"promise", "--db FILE --as-of DATE [--to DATE]", "print how far each order will be filled as CSV", program.promise},
+	{"for-date", "--db FILE --as-of DATE --crop ID --on DATE --stems N [--use USE] [--chance P]", "print ways to have stems on a day as CSV", program.forDate},
+	{"even-bloom", "--db FILE --as-of DATE --crop ID --from DATE --to DATE --stems N [--chance P]", "print successions that give stems every week as CSV", program.evenBloom},
 	{"milestones", "--db FILE --as-of DATE", "print the dates of every planting as CSV", program.milestones},
 	{"backtest", "--db FILE [--csv]", "hold past forecasts against what was cut", program.backtest},
 	{"let-in", "--db FILE [--name NAME]", "make a link by which an owner who is locked out chooses a new password", program.letIn},

@@ -11,13 +11,32 @@ import (
 
 // A DateWant is stems that shall stand in the window of a use on one day, and how surely.
 type DateWant struct {
-	CutOn  day.Day // the morning on which they are cut
+	CutOn  day.Day   // the last morning on which they are cut
+	Picks  []day.Day // on which is cut for it, in order, CutOn the last: what is cut on any of them can be held until the day. Nil for CutOn alone
 	Use    crop.Use
 	Stems  int
-	Chance float64 // 0 to 1
+	Chance float64   // 0 to 1
+	Own    []float32 // stems that there will be without any sowing, by sample; nil for none
 }
 
-// reservedDays is for how long before the day nothing is cut from a sowing that is made for it.
+// own returns the stems of a sample that need no sowing.
+func (w *DateWant) own(sample int) float64 {
+	if len(w.Own) == 0 {
+		return 0
+	}
+	const stride = 37 // what the weather gives to rows on record and what it gives to a trial are drawn apart
+	return float64(w.Own[sample*stride%len(w.Own)])
+}
+
+// picks returns the mornings on which is cut for the day.
+func (w *DateWant) picks() []day.Day {
+	if len(w.Picks) == 0 {
+		return []day.Day{w.CutOn}
+	}
+	return w.Picks
+}
+
+// reservedDays is for how long before the first of them nothing is cut from a sowing that is made for the day.
 const reservedDays = 7
 
 // A DatePlan is sowings for a date.
@@ -90,7 +109,7 @@ func (g *Ground) SowFor(ctx context.Context, starts Starts, want DateWant, progr
 	answer.judge(unseen, want)
 	for i := range unseen.Trials {
 		if s := unseen.Trials[i].Sowing; s.Method == one.Method && s.Pinched == one.Pinched {
-			answer.ByDate = append(answer.ByDate, DateChance{s, chance(unseen.onDay(i), one.Plants, want.Stems)})
+			answer.ByDate = append(answer.ByDate, DateChance{s, chance(unseen.onDay(i, want), one.Plants, want)})
 		}
 	}
 	answer.Sure = answer.One.Chance >= want.Chance
@@ -109,7 +128,7 @@ func (a *DateAnswer) judge(unseen *Try, want DateWant) {
 		for _, s := range p.Sowings {
 			own = append(own, s.Sowing)
 			i := slices.IndexFunc(unseen.Trials, func(t Trial) bool { return t.Sowing == s.Sowing })
-			for k, stems := range unseen.onDay(i) {
+			for k, stems := range unseen.onDay(i, want) {
 				each[k] += stems / float32(len(p.Sowings))
 			}
 		}
@@ -132,23 +151,38 @@ const (
 	dateDraws   = 48
 )
 
-// tryDate tries sowings of which nothing is cut within reservedDays of the day.
+// tryDate tries sowings that are cut in the window of the use that they are for, and of which nothing is cut within reservedDays of the first of the day's picks.
 func (g *Ground) tryDate(sowings []Sowing, want DateWant) *Try {
 	reserved := *g
 	reserved.members, reserved.draws = dateMembers, dateDraws
-	picks := g.Farm.Picks.Between(g.Farm.From, want.CutOn.Add(-reservedDays))
-	reserved.Farm.Picks = day.PickDays{Extra: append(picks, want.CutOn)}
-	return reserved.Try(sowings, want.Use, want.CutOn)
+	ours := want.picks()
+	picks := g.Farm.Picks.Between(g.Farm.From, ours[0].Add(-reservedDays))
+	reserved.Farm.Picks = day.PickDays{Extra: append(picks, ours...)}
+	if g.Row.HasUse[want.Use] {
+		reserved.Row.Growth.Market = g.Row.Windows[want.Use]
+		reserved.Row.Windows[crop.Market] = g.Row.Windows[want.Use]
+	}
+	return reserved.Try(sowings, crop.Market, want.CutOn)
 }
 
-// onDay returns the stems a plant of a trial on the last pick day, by sample.
-func (t *Try) onDay(trial int) []float32 { return t.Trials[trial].ByPick[len(t.Picks)-1] }
+// onDay returns the stems a plant of a trial that there are on the day, by sample: those of all picks whose stems can be held until then.
+func (t *Try) onDay(trial int, want DateWant) []float32 {
+	sum := make([]float32, t.Samples)
+	for _, d := range want.picks() {
+		if j := slices.Index(t.Picks, d); j >= 0 {
+			for k, stems := range t.Trials[trial].ByPick[j] {
+				sum[k] += stems
+			}
+		}
+	}
+	return sum
+}
 
-// chance returns how often so many plants give so many stems.
-func chance(each []float32, plants, stems int) float64 {
+// chance returns how often so many plants give as many stems as are wanted.
+func chance(each []float32, plants int, want DateWant) float64 {
 	n := 0
-	for _, y := range each {
-		if float64(y)*float64(plants) >= float64(stems)-hair {
+	for k, y := range each {
+		if want.own(k)+float64(y)*float64(plants) >= float64(want.Stems)-hair {
 			n++
 		}
 	}
@@ -156,10 +190,10 @@ func chance(each []float32, plants, stems int) float64 {
 }
 
 // ample is the most stems a plant that any trial gives as often as not.
-func (t *Try) ample() float64 {
+func (t *Try) ample(want DateWant) float64 {
 	best := 0.0
 	for i := range t.Trials {
-		sorted := slices.Clone(t.onDay(i))
+		sorted := slices.Clone(t.onDay(i, want))
 		slices.Sort(sorted)
 		best = max(best, float64(sorted[len(sorted)/2]))
 	}
@@ -172,13 +206,23 @@ func (t *Try) enough(each []float32, want DateWant, ample float64) int {
 	if ample > 0 {
 		most = int(math.Ceil(severalPlants * float64(want.Stems) / ample))
 	}
-	sorted := slices.Clone(each)
-	slices.Sort(sorted)
-	low := float64(sorted[int((1-want.Chance)*float64(len(sorted))+1e-9)])
-	if low <= 0 {
+	need := make([]float64, len(each)) // plants, by sample
+	for k, y := range each {
+		lacks := float64(want.Stems) - want.own(k)
+		switch {
+		case lacks <= 0:
+		case y <= 0:
+			need[k] = math.Inf(1)
+		default:
+			need[k] = lacks / float64(y)
+		}
+	}
+	slices.Sort(need)
+	enough := need[min(len(need)-1, int(math.Ceil(want.Chance*float64(len(need))-1e-9)))]
+	if math.IsInf(enough, 1) {
 		return max(leastPlants, min(most, usualDatePlants(want.Stems)))
 	}
-	return max(leastPlants, min(most, int(math.Ceil(float64(want.Stems)/low))))
+	return max(leastPlants, min(most, int(math.Ceil(enough-hair))))
 }
 
 // usualDatePlants is how many plants are looked at where nothing tells how many are reasonable.
@@ -186,12 +230,13 @@ func usualDatePlants(stems int) int { return 4 * stems }
 
 // planOf returns a plan of sowings that share plants evenly, each plant giving so much on the day.
 func planOf(sowings []Sowing, each []float32, plants int, want DateWant) *DatePlan {
-	p := &DatePlan{Sowings: Evenly(sowings, plants), Chance: chance(each, plants, want.Stems), ChanceOfTwice: chance(each, 2*plants, want.Stems)}
-	sorted := slices.Clone(each)
-	slices.Sort(sorted)
-	at := func(q float64) float64 {
-		return float64(plants) * float64(sorted[min(len(sorted)-1, int(q*float64(len(sorted))))])
+	p := &DatePlan{Sowings: Evenly(sowings, plants), Chance: chance(each, plants, want), ChanceOfTwice: chance(each, 2*plants, want)}
+	sorted := make([]float64, len(each))
+	for k, y := range each {
+		sorted[k] = want.own(k) + float64(plants)*float64(y)
 	}
+	slices.Sort(sorted)
+	at := func(q float64) float64 { return sorted[min(len(sorted)-1, int(q*float64(len(sorted))))] }
 	p.Low, p.Likely, p.High = at(0.1), at(0.5), at(0.9)
 	return p
 }
@@ -222,9 +267,9 @@ func better(p, q *DatePlan, want DateWant) bool {
 // single returns the best plan of a single sowing among trials, nil where none has a chance.
 func (t *Try) single(want DateWant) *DatePlan {
 	var best *DatePlan
-	ample := t.ample()
+	ample := t.ample(want)
 	for i := range t.Trials {
-		each := t.onDay(i)
+		each := t.onDay(i, want)
 		if p := planOf([]Sowing{t.Trials[i].Sowing}, each, t.enough(each, want, ample), want); better(p, best, want) {
 			best = p
 		}
@@ -247,14 +292,14 @@ const leastApart = 3
 // pair returns the best plan of two sowings some days apart.
 func (t *Try) pair(want DateWant) *DatePlan {
 	var best *DatePlan
-	ample := t.ample()
+	ample := t.ample(want)
 	for i := range t.Trials {
 		for j := i + 1; j < len(t.Trials); j++ {
 			a, b := t.Trials[i].Sowing, t.Trials[j].Sowing
 			if b.Started.Sub(a.Started) < leastApart || a.Method != b.Method || a.Pinched != b.Pinched {
 				continue
 			}
-			each := mean(t.onDay(i), t.onDay(j))
+			each := mean(t.onDay(i, want), t.onDay(j, want))
 			if p := planOf([]Sowing{a, b}, each, t.enough(each, want, ample), want); better(p, best, want) {
 				best = p
 			}
@@ -266,7 +311,7 @@ func (t *Try) pair(want DateWant) *DatePlan {
 // half returns the best plan of a sowing of which half of the plants are pinched, nil where the crop is not pinched at will.
 func (t *Try) half(want DateWant) *DatePlan {
 	var best *DatePlan
-	ample := t.ample()
+	ample := t.ample(want)
 	for i := range t.Trials {
 		plain := t.Trials[i].Sowing
 		pinched := plain
@@ -275,7 +320,7 @@ func (t *Try) half(want DateWant) *DatePlan {
 		if plain.Pinched || j < 0 {
 			continue
 		}
-		each := mean(t.onDay(i), t.onDay(j))
+		each := mean(t.onDay(i, want), t.onDay(j, want))
 		if p := planOf([]Sowing{plain, pinched}, each, t.enough(each, want, ample), want); better(p, best, want) {
 			best = p
 		}

@@ -8,6 +8,7 @@ import (
 
 	"dewcount/core/crop"
 	"dewcount/core/day"
+	"dewcount/core/promise"
 )
 
 // A StorePlace is where cut stems stand: a fridge, a cool room, open shade, a drying loft, a table.
@@ -186,6 +187,17 @@ func (b *Book) KeptSince() (day.Day, bool) {
 		}
 	}
 	return first, !first.IsZero()
+}
+
+// Holding returns where the farm holds its stems.
+func (b *Book) Holding() promise.Rule {
+	var r promise.Rule
+	for _, p := range b.StorePlaces {
+		if p.Kind != Loft {
+			r.Places = append(r.Places, p.Celsius)
+		}
+	}
+	return r
 }
 
 // LotOf returns the stems with which a lot began and when that was, and whether there is such a lot.

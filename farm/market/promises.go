@@ -57,7 +57,7 @@ func Dues(s *look.Snapshot) []Due { return PromisesOf(s).Dues }
 func Share(s *look.Snapshot, ways Ways) *Promises {
 	d := demandOf(s, firstDue(s), s.View.To)
 	p := &Promises{demand: d}
-	st := &stocks{s: s, ways: ways, rule: ruleOf(s.Book), demand: d, problem: &promise.Problem{Bouquets: d.bouquets, Ranks: past(s, d)}, keys: make(map[string]int), serves: make(map[servesKey]bool)}
+	st := &stocks{s: s, ways: ways, rule: s.Book.Holding(), demand: d, problem: &promise.Problem{Bouquets: d.bouquets, Ranks: past(s, d)}, keys: make(map[string]int), serves: make(map[servesKey]bool)}
 	for _, w := range d.wants {
 		st.problem.Wants = append(st.problem.Wants, w.Want)
 	}

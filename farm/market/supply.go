@@ -54,17 +54,6 @@ type servesKey struct {
 	days  int
 }
 
-// rule returns where the farm holds its stems.
-func ruleOf(b *book.Book) promise.Rule {
-	var r promise.Rule
-	for _, p := range b.StorePlaces {
-		if p.Kind != book.Loft {
-			r.Places = append(r.Places, p.Celsius)
-		}
-	}
-	return r
-}
-
 // right returns on which rungs stems of a crop serve a want, and whether any do.
 func (st *stocks) right(w *want, p *crop.Profile) (promise.Right, bool) {
 	window, ok := p.Window(w.use, st.s.Book.SchoolOf(p.ID, "cut"))

@@ -11,6 +11,7 @@ import (
 	"dewcount/core/crop"
 	"dewcount/core/day"
 	"dewcount/core/plan"
+	"dewcount/core/promise"
 	"dewcount/farm/book"
 	"dewcount/farm/look"
 )
@@ -24,6 +25,7 @@ type DateAsk struct {
 	Stems              int
 	Use                crop.Use
 	Chance             float64
+	Own                []float32 // stems that there will be without any sowing, by sample; nil where nobody has looked
 }
 
 // ReadDateAsk reads stems that shall stand on a date. Where no day for cutting is named it is the last pick day of the three before the
@@ -77,6 +79,7 @@ func ReadDateAsk(b *book.Book, f *book.Fields, today day.Day) DateAsk {
 type DateResult struct {
 	DateAsk
 	Profile   *crop.Profile
+	Picks     []day.Day // on which is cut for it; what is cut before the last is held
 	Answer    plan.DateAnswer
 	Programme *plan.Programme // of a steered crop
 	Steered   plan.Sowing     // that it is made for
@@ -94,9 +97,26 @@ type StillCome struct {
 	Known   bool    // whether the farm grows it
 }
 
-// Want returns what the ask wants of a plan.
-func (a DateAsk) Want() plan.DateWant {
-	return plan.DateWant{CutOn: a.CutOn, Use: a.Use, Stems: a.Stems, Chance: a.Chance}
+// Want returns what the ask wants of a plan, where it is cut on some picks.
+func (a DateAsk) Want(picks []day.Day) plan.DateWant {
+	return plan.DateWant{CutOn: a.CutOn, Picks: picks, Use: a.Use, Stems: a.Stems, Chance: a.Chance, Own: a.Own}
+}
+
+// picksFor returns the picks up to the one on which is cut last whose stems can be held until the day, where they stand in the middle of the use's window.
+func picksFor(b *book.Book, p *crop.Profile, a DateAsk) []day.Day {
+	place, err := b.Place()
+	window, ok := p.Window(a.Use, b.SchoolOf(p.ID, "cut"))
+	if err != nil || !ok {
+		return nil
+	}
+	rule, middle := b.Holding(), (window.From+window.To)/2
+	var picks []day.Day
+	for _, d := range b.PickDays(place).Between(a.On.Add(-int(p.Store.MaxDays)), a.CutOn) {
+		if held := a.On.Sub(d); d != a.CutOn && rule.Serves(p, promise.Right{Use: a.Use, Window: window}, promise.Stem{Cut: middle}, float64(held)) {
+			picks = append(picks, d)
+		}
+	}
+	return append(picks, a.CutOn)
 }
 
 // hopeless is the chance below which it is too late for a date.
@@ -109,14 +129,15 @@ func ForDate(ctx context.Context, s *look.Snapshot, a DateAsk, progress func(flo
 		return nil, err
 	}
 	p := ground.Row.Growth.Profile
-	out := &DateResult{DateAsk: a, Profile: p}
+	out := &DateResult{DateAsk: a, Profile: p, Picks: slices.DeleteFunc(picksFor(s.Book, p, a), func(d day.Day) bool { return d.Before(s.View.From) })}
+	want := a.Want(out.Picks)
 	starts := plan.Starts{Profile: p, Methods: []crop.Method{a.Method}, Season: s.Model.Outlook.Season(), From: s.View.Today, Pinch: true}
-	out.Answer = ground.SowFor(ctx, starts, a.Want(), progress)
+	out.Answer = ground.SowFor(ctx, starts, want, progress)
 	if err := ctx.Err(); err != nil {
 		return nil, err
 	}
 	one := out.Answer.One
-	best := out.Answer.Best(a.Want())
+	best := out.Answer.Best(want)
 	out.TooLate = best == nil || best.Chance < hopeless
 	if out.TooLate && a.CutOn.Sub(s.View.Today) > p.TypicalDays[1]+p.TypicalDays[1]/2 {
 		out.TooLate, out.Never = false, true // with so much time it is not the day that is too near

@@ -134,12 +134,20 @@ func newDateResult(snap *say.Snapshot, d *plans.DateResult) *dateResult {
 		}
 		return r
 	}
-	one, best := d.Answer.One, d.Answer.Best(d.Want())
+	one, best := d.Answer.One, d.Answer.Best(d.Want(d.Picks))
 	r.Verdict = fmt.Sprintf("Start %d plants on %s: %s on %s, %s.", best.Plants(), sowingWords(best, best == d.Answer.Half, snap.Locale), say.Stems(d.Stems), snap.Date(d.On), say.Tenths(best.Chance))
 	if !d.Answer.Sure {
 		r.Notes = append(r.Notes, fmt.Sprintf("A single sowing is not as sure as you want, %.0f in 100, however many plants it has: the weather moves it past the day too often.", 100*d.Chance))
 	}
-	r.Notes = append(r.Notes, fmt.Sprintf("Cut on %s, on %s; nothing is cut from it in the week before.", snap.Date(d.CutOn), d.Profile.Cut[d.Use]))
+	var cuts []string
+	for _, on := range d.Picks {
+		cuts = append(cuts, snap.Date(on))
+	}
+	note := fmt.Sprintf("Cut on %s, on %s", say.List(cuts), d.Profile.Cut[d.Use])
+	if len(cuts) > 1 {
+		note += ", and held until the day"
+	}
+	r.Notes = append(r.Notes, note+"; nothing is cut from it in the week before.")
 	most := float64(d.Stems)
 	plans := []struct {
 		what string
