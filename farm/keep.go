@@ -44,7 +44,12 @@ func (f *Farm) Add(ctx context.Context, who string, records ...book.Record) erro
 
 // AddAndCorrect records new ones and takes others in the place of what stands, all of it or nothing.
 func (f *Farm) AddAndCorrect(ctx context.Context, who string, add, correct []book.Record) error {
-	return f.change(ctx, who, func(*book.Book) (book.Change, error) { return book.Change{Add: add, Correct: correct}, nil })
+	return f.Make(ctx, who, book.Change{Add: add, Correct: correct})
+}
+
+// Make makes a change as a whole.
+func (f *Farm) Make(ctx context.Context, who string, c book.Change) error {
+	return f.change(ctx, who, func(*book.Book) (book.Change, error) { return c, nil })
 }
 
 // Correct puts records in the place of those that stand under their keys, which go into the history.

@@ -30,6 +30,7 @@ type Book struct {
 	Schools     []School
 	Orders      []Order
 	OrderLines  []OrderLine
+	OrderDays   []OrderDay
 	RecipeLines []RecipeLine
 	ExtraPicks  []day.Day
 	StorePlaces []StorePlace

@@ -196,6 +196,19 @@ func (b *Book) checkJob(f *Fields, j JobRecord, _ Strictness) {
 	}
 }
 
+func (b *Book) checkOrderDay(f *Fields, d OrderDay, _ Strictness) {
+	o, ok := b.Order(d.Order)
+	if _, there := Find(b.OrderLines, func(l OrderLine) bool { return l.Order == d.Order && l.Line == d.Line }); !ok || !there {
+		f.Fault("line", "%s has no line %d: add it first", d.Order, d.Line)
+		return
+	}
+	standing := o
+	standing.CancelledOn = day.Day{}
+	if len(standing.Between(d.On, d.On)) == 0 {
+		f.Fault("on", "%s is not due on %s: choose one of its days", d.Order, d.On)
+	}
+}
+
 func (b *Book) checkRecipeLine(f *Fields, l RecipeLine, _ Strictness) {
 	if l.Crop != "" && b.Crop(l.Crop) == nil {
 		f.Fault("crop", "%q is no crop of the table: choose one from the list", l.Crop)

@@ -47,6 +47,7 @@ var (
 	Schools      = new(Kind)
 	Orders       = new(Kind)
 	OrderLines   = new(Kind)
+	OrderDays    = new(Kind) // on which a line wants another number
 	RecipeLines  = new(Kind)
 	ExtraPicks   = new(Kind)
 	Places       = new(Kind)
@@ -59,7 +60,7 @@ var (
 
 // kinds are those that hold what stands now, in the order in which each only speaks of those before it.
 var kinds = []*Kind{Settings, Weather, Beds, Trays, Varieties, Plantings, Events, Counts, Cuts, Scoutings, Sprays, Jobs, Schools, Orders, OrderLines,
-	RecipeLines, ExtraPicks, Places, Temperatures, Lots, Moves, Authors}
+	OrderDays, RecipeLines, ExtraPicks, Places, Temperatures, Lots, Moves, Authors}
 
 // The table is filled in here, since what reads and writes a record names its kind.
 func init() {
@@ -193,7 +194,15 @@ func init() {
 			list: func(b *Book) *[]OrderLine { return &b.OrderLines }, reads: one(ReadOrderLine), writes: OrderLine.Record,
 			order: func(x, y OrderLine) int {
 				return cmp.Or(strings.Compare(x.Order, y.Order), cmp.Compare(x.Line, y.Line))
-			}, checks: (*Book).checkOrderLine,
+			}, checks: (*Book).checkOrderLine, held: (*Book).holdsOrderLine,
+		},
+	}
+	*OrderDays = Kind{
+		Name: "order_days", Singular: "day of an order", By: ByOwner,
+		Columns: words("order line on number"),
+		Key:     words("order line on"), Needed: words("order line on number"),
+		in: kept[OrderDay]{
+			list: func(b *Book) *[]OrderDay { return &b.OrderDays }, reads: one(ReadOrderDay), writes: OrderDay.Record, checks: (*Book).checkOrderDay,
 		},
 	}
 	*RecipeLines = Kind{

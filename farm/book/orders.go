@@ -86,6 +86,36 @@ func (l OrderLine) Record() Record {
 		l.Colour, optWhole(l.Stems), l.Use, optDecimal(l.MinLengthCM), optWhole(l.Priority)}}}
 }
 
+// An OrderDay is a day on which a line of an order wants another number than usual: 0 for none.
+type OrderDay struct {
+	Order  string
+	Line   int
+	On     day.Day
+	Number int // stems, or bouquets of a recipe
+}
+
+// ReadOrderDay reads a day on which a line of an order wants another number.
+func ReadOrderDay(f *Fields) OrderDay {
+	return OrderDay{Order: f.Name("order", "the order"), Line: f.Whole("line", 1, 100_000), On: f.Day("on"), Number: f.Whole("number", 0, mostStems)}
+}
+
+// Record returns it as text.
+func (d OrderDay) Record() Record {
+	return Record{OrderDays, [][]string{{d.Order, strconv.Itoa(d.Line), d.On.String(), strconv.Itoa(d.Number)}}}
+}
+
+// LineOn returns a line of an order as it is on one of its days.
+func (b *Book) LineOn(l OrderLine, on day.Day) OrderLine {
+	if d, ok := Find(b.OrderDays, func(d OrderDay) bool { return d.Order == l.Order && d.Line == l.Line && d.On == on }); ok {
+		if l.Recipe != "" {
+			l.Quantity = &d.Number
+		} else {
+			l.Stems = &d.Number
+		}
+	}
+	return l
+}
+
 // A RecipeLine is one ingredient of a bouquet.
 type RecipeLine struct {
 	Recipe, Role, Crop, Colour string

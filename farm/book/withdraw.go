@@ -39,6 +39,10 @@ func (b *Book) holdsOrder(id string) (n int, what, todo string) {
 	return number(b.OrderLines, func(l OrderLine) bool { return l.Order == id }), "lines", "withdraw its lines first"
 }
 
+func (b *Book) holdsOrderLine(id string) (n int, what, todo string) {
+	return number(b.OrderDays, func(d OrderDay) bool { return OrderLine{Order: d.Order, Line: d.Line}.Record().ID() == id }), "days on which it is different", "withdraw those first"
+}
+
 // number returns how many of all there are of which something holds.
 func number[T any](all []T, holds func(T) bool) int {
 	n := 0

@@ -68,7 +68,8 @@ func (d *demand) add(s *look.Snapshot, at int) {
 	gone := goneTo(s, due)
 	lines := slices.DeleteFunc(slices.Clone(s.Book.OrderLines), func(l book.OrderLine) bool { return l.Order != due.Order.ID })
 	slices.SortStableFunc(lines, func(a, b book.OrderLine) int { return cmp.Compare(a.Line, b.Line) })
-	for _, l := range lines {
+	for _, usual := range lines {
+		l := s.Book.LineOn(usual, due.On)
 		made := 0
 		if l.Recipe != "" {
 			made = min(book.OrZero(l.Quantity), s.Book.MadeUp(l.Order, l.Recipe, due.On, s.View.Upto))

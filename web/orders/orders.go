@@ -75,7 +75,7 @@ type orderView struct {
 	New       []page.Field
 	Fault     string
 	Names     []string
-	Dues      []parts.DueView
+	Dues      []orderDueView
 	Plans     []page.LinkView // what can be sown for it, where it is due beyond the forecast
 }
 
@@ -133,14 +133,17 @@ func (s view) orderPage(c *echo.Context, code int, snap *say.Snapshot, o book.Or
 	})
 	v.New = []page.Field{{Name: "what", Label: "Recipe, variety, crop, role or colour", List: "wants", Needed: true, Hint: "Such as Tall zinnia, filler, white filler, anything white."},
 		{Name: "stems", Label: "Stems", Mode: "numeric", Needed: true, Hint: "Of a recipe: bouquets."}, {Name: "min_length_cm", Label: "At least so long in cm", Mode: "decimal"}}
-	if from("line") == "" {
+	switch {
+	case from("on") != "":
+		v.Fault = faults["on"]
+	case from("line") == "":
 		v.New = page.Fill(c, v.New, from, faults)
 		v.Fault = page.Rest(v.New, faults)
 	}
 	v.Names = wantNames(snap)
 	for _, d := range market.Dues(snap.Snapshot) {
 		if d.Order.ID == o.ID {
-			v.Dues = append(v.Dues, parts.NewDue(snap.Locale, d).WithGifts(snap, d))
+			v.Dues = append(v.Dues, orderDueView{parts.NewDue(snap.Locale, d).WithGifts(snap, d), d.On.String(), dayLines(snap, o, d.On, from, faults)})
 		}
 	}
 	if o.DueOn.After(snap.View.To) {

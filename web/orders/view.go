@@ -30,6 +30,7 @@ func View(site *page.Site) page.View {
 		page.Post("/ask", page.Own, s.On(s.takeAsk)),
 		page.Get("/orders/:order/options", page.Look, s.OnOrder(s.options)),
 		page.Post("/orders/:order/options", page.Own, s.OnOrder(s.doOption)),
+		page.Post("/orders/:order/days", page.Own, s.OnOrder(s.setDay)),
 		page.Post("/orders/:order/cancel", page.Own, s.OnOrder(s.cancel)),
 		page.Post("/orders", page.Own, s.On(s.addOrder)),
 		page.Get("/orders/:order/edit", page.Own, s.OnOrder(s.editOrder)),

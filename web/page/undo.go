@@ -85,7 +85,7 @@ func (s *Site) home(c *echo.Context, k *book.Kind, id string) string {
 		return "/plantings"
 	case book.Orders:
 		return "/orders"
-	case book.OrderLines:
+	case book.OrderLines, book.OrderDays:
 		order, _, _ := strings.Cut(id, "|")
 		return "/orders/" + url.PathEscape(order)
 	}
