@@ -37,6 +37,7 @@ type Book struct {
 	Readings    []Reading
 	Bought      []Bought
 	Moves       []Move
+	Inquiries   []Inquiry
 	Authors     []Author
 	History     []Version
 

@@ -54,13 +54,14 @@ var (
 	Temperatures = new(Kind)
 	Lots         = new(Kind) // of stems that did not grow here; a cut is a lot of its own
 	Moves        = new(Kind)
+	Inquiries    = new(Kind)
 	Authors      = new(Kind)
 	History      = new(Kind) // of what stood; it is no record of its own
 )
 
 // kinds are those that hold what stands now, in the order in which each only speaks of those before it.
 var kinds = []*Kind{Settings, Weather, Beds, Trays, Varieties, Plantings, Events, Counts, Cuts, Scoutings, Sprays, Jobs, Schools, Orders, OrderLines,
-	OrderDays, RecipeLines, ExtraPicks, Places, Temperatures, Lots, Moves, Authors}
+	OrderDays, RecipeLines, ExtraPicks, Places, Temperatures, Lots, Moves, Inquiries, Authors}
 
 // The table is filled in here, since what reads and writes a record names its kind.
 func init() {
@@ -254,6 +255,14 @@ func init() {
 			list: func(b *Book) *[]Move { return &b.Moves }, reads: one(ReadMove), writes: Move.Record,
 			id:    func(m Move) string { return m.ID },
 			order: func(x, y Move) int { return inField(x.At, y.At, x.Lot+"|"+x.ID, y.Lot+"|"+y.ID) }, checks: (*Book).checkMove, held: (*Book).holdsMove,
+		},
+	}
+	*Inquiries = Kind{
+		Name: "inquiries", Singular: "inquiry", By: ByOwner,
+		Columns: words("asked_on customer what stems due_on note done_on id"),
+		Key:     words("id"), Needed: words("asked_on customer what stems"),
+		in: kept[Inquiry]{
+			list: func(b *Book) *[]Inquiry { return &b.Inquiries }, reads: one(ReadInquiry), writes: Inquiry.Record,
 		},
 	}
 	*Authors = Kind{

@@ -102,3 +102,23 @@ func FreeStems(s *look.Snapshot, last day.Day) []Free {
 	})
 	return free
 }
+
+// FirstFree returns the first pick from which so many stems of what somebody's words name are free, all varieties that they mean together.
+func FirstFree(s *look.Snapshot, free []Free, what string, stems int) (day.Day, bool) {
+	named := Name(s.Book, what)
+	sure := make(map[day.Day]int)
+	for _, f := range free {
+		for _, n := range named {
+			if matches(s, n.Line, f.Variety) && f.Variety.ColourShare(n.Line.Colour) > 0 {
+				sure[f.Pick] += int(f.Variety.ColourShare(n.Line.Colour) * float64(f.Stems.Sure()))
+				break
+			}
+		}
+	}
+	for _, pick := range s.Forecast.PickDays {
+		if sure[pick] >= stems {
+			return pick, true
+		}
+	}
+	return day.Day{}, false
+}

@@ -31,6 +31,79 @@ type askView struct {
 	From    []string
 	Others  []string
 	Order   *askOrder
+	What    string // as it would be kept
+	Stems   string
+	On      string
+	Waiting []waitingView
+}
+
+// A waitingView is somebody who was not promised anything yet.
+type waitingView struct {
+	ID, Mark, Words, When string
+	Ring                  bool // there is enough now: ring them up
+}
+
+// waiting is the list of those who asked and wait, with when there is enough beyond all promises.
+func waiting(snap *say.Snapshot) []waitingView {
+	var views []waitingView
+	var free []market.Free
+	for _, q := range snap.Book.Inquiries {
+		if !q.DoneOn.IsZero() || !q.DueOn.IsZero() && q.DueOn.Before(snap.View.Today) {
+			continue
+		}
+		v := waitingView{ID: q.ID, Mark: q.Record().Mark(), Words: fmt.Sprintf("%s: %d %s", q.Customer, q.Stems, q.What), When: "whenever there is some"}
+		if !q.DueOn.IsZero() {
+			v.When = "for " + snap.Date(q.DueOn)
+		}
+		if free == nil {
+			free = market.FreeStems(snap.Snapshot, snap.View.To)
+		}
+		if pick, ok := market.FirstFree(snap.Snapshot, free, q.What, q.Stems); ok {
+			v.Ring = q.DueOn.IsZero() || pick.Before(q.DueOn)
+			v.When += fmt.Sprintf("; so many are free from %s on", snap.Date(pick))
+		} else {
+			v.When += "; not sure within five weeks"
+		}
+		views = append(views, v)
+	}
+	return views
+}
+
+// keepInquiry writes down who asked for what.
+func (s view) keepInquiry(c *echo.Context, snap *say.Snapshot) error {
+	from := page.Posted(c)
+	f := book.NewFields(func(name string) string {
+		if name == "asked_on" {
+			return snap.View.Today.String()
+		}
+		return from(name)
+	}).For(snap.Locale)
+	q := book.ReadInquiry(f)
+	err := f.Faults()
+	if err == nil {
+		err = s.Farm.Add(c.Request().Context(), page.By(c), q.Record())
+	}
+	if by, only := page.FaultsBy(err); only {
+		v := askView{Q: c.FormValue("q"), Fault: page.Rest(nil, by), Waiting: waiting(snap)}
+		return s.Show(c, http.StatusUnprocessableEntity, "ask", "/orders", "Can it be promised?", snap, v)
+	}
+	if err != nil {
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, page.AddressOf("recorded", q.Record(), "ask"))
+}
+
+// endInquiry notes that somebody was rung up.
+func (s view) endInquiry(c *echo.Context, snap *say.Snapshot) error {
+	q, ok := book.Find(snap.Book.Inquiries, func(q book.Inquiry) bool { return q.ID == c.FormValue("id") })
+	if !ok {
+		return book.ErrNoSuchRecord
+	}
+	q.DoneOn = snap.View.Today
+	if err := s.Farm.CorrectShown(c.Request().Context(), page.By(c), c.FormValue(page.ShownKey), q.Record()); err != nil {
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, "/ask")
 }
 
 // askOrder is the order that would be made of it.
@@ -79,6 +152,7 @@ func (s view) ask(c *echo.Context, snap *say.Snapshot) error {
 	if v.Q != "" {
 		v.answer(snap, c.QueryParam("crop"))
 	}
+	v.Waiting = waiting(snap)
 	return s.Show(c, http.StatusOK, "ask", "/orders", "Can it be promised?", snap, v)
 }
 
@@ -103,6 +177,9 @@ func (v *askView) answer(snap *say.Snapshot, cropID string) {
 		v.Fault = "How many? Write such as 40 white snapdragon 18 July."
 	case on.IsZero():
 		v.Fault = "For which day? Write such as 40 white snapdragon 18 July, or Saturday."
+		if len(named) == 1 {
+			v.What, v.Stems = named[0].Name, strconv.Itoa(stems)
+		}
 	case on.Before(snap.View.From):
 		v.Fault = snap.Date(on) + " is past."
 	case on.After(snap.View.To):
@@ -140,6 +217,7 @@ func (v *askView) answer(snap *say.Snapshot, cropID string) {
 			v.Others = append(v.Others, fmt.Sprintf("%s, %s", snap.Date(o.On), say.Tenths(o.Want.Chance)))
 		}
 	}
+	v.What, v.Stems, v.On = named[0].Name, strconv.Itoa(stems), on.String()
 	l := named[0].Line
 	v.Order = &askOrder{l.Variety, l.Crop, l.Role, l.Colour, strconv.Itoa(stems), on.String()}
 }

@@ -27,6 +27,8 @@ func View(site *page.Site) page.View {
 		page.Get("/recipes", page.Look, s.On(s.recipes)),
 		page.Post("/recipes", page.Own, s.On(s.addIngredient)),
 		page.Get("/ask", page.Look, s.On(s.ask)),
+		page.Post("/inquiries", page.Own, s.On(s.keepInquiry)),
+		page.Post("/inquiries/done", page.Own, s.On(s.endInquiry)),
 		page.Post("/ask", page.Own, s.On(s.takeAsk)),
 		page.Get("/orders/:order/options", page.Look, s.OnOrder(s.options)),
 		page.Post("/orders/:order/options", page.Own, s.OnOrder(s.doOption)),

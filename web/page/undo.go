@@ -74,6 +74,8 @@ func (s *Site) home(c *echo.Context, k *book.Kind, id string) string {
 	case book.Schools:
 		crop, _, _ := strings.Cut(id, "|")
 		return "/crops/" + url.PathEscape(crop)
+	case book.Inquiries:
+		return "/ask"
 	case book.RecipeLines:
 		return "/recipes"
 	case book.Weather, book.ExtraPicks:
