@@ -28,7 +28,8 @@ type Want struct {
 	Wanted int
 	Have   int             // stems that were made up or sold for it already
 	Filled forecast.Spread // stems of it that will be filled, when all orders are served together
-	Known  bool            // whether anything on record could serve it
+	Known  bool            // whether anything on record is what it wants
+	Far    bool            // there are such rows, and none of their picks lies so that its stems could serve: too long before, or not rested
 	Chance float64         // that it is filled, 0 to 1
 	From   []Gift          // as things usually go
 	Part   string          // of a recipe: which ingredient

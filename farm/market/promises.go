@@ -231,7 +231,8 @@ func (p *Promises) tell(st *stocks, filled [][]int32, whole [][]bool) {
 	for i := range p.demand.wants {
 		w := &p.demand.wants[i]
 		line := &p.demand.dues[w.due].Lines[w.line]
-		line.Known = served[i] || w.Stems <= 0
+		line.Known = served[i] || w.Stems <= 0 || len(PartsOf(st.s, w.part)) > 0
+		line.Far = line.Known && !served[i] && w.Stems > 0
 		for k := range filled[i] {
 			filled[i][k] += int32(line.Have)
 		}

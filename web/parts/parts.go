@@ -96,6 +96,9 @@ func NewDue(locale say.Locale, d market.Due) DueView {
 		line := wantView{What: w.What, Wanted: fmt.Sprint(w.Wanted), Known: w.Known}
 		if w.Known {
 			line.Verdict, line.Short = Verdict(w.Wanted, w.Chance, w.Short())
+			if w.Far {
+				line.Verdict = fmt.Sprintf("%d wanted: no pick day lies so that such stems could be rested and still fresh; cut on the day before", w.Wanted)
+			}
 			line.Spread = draw.NewSpreadView(w.Filled, float64(w.Wanted), w.Wanted)
 			if w.MinLengthCM != nil {
 				line.Verdict += ", " + locale.Exact(say.Centimetre, *w.MinLengthCM) + " or longer"
