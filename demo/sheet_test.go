@@ -38,7 +38,7 @@ func TestTheSheetOfTheDemo(t *testing.T) {
 		}
 		own, early := 0, 0
 		for _, c := range r.Claims {
-			if c.Stems <= 0 || !c.On.After(pick) {
+			if c.Stems <= 0 || c.On.Before(pick) {
 				t.Errorf("%s: %+v", p.ID, c)
 			}
 			if c.Early || c.Late {

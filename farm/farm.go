@@ -24,6 +24,9 @@ var ErrNoFarm = errors.New("this farm has no settings yet: write down where it l
 // A Farm answers for one farm: what is on record, what it means, and what is to be recorded. Its methods can be called at the same time:
 // what takes long is worked out once for all who ask, and nobody waits for anything else.
 type Farm struct {
+	// Warm works out what every page of a new state asks for, before the state is shown; it may be nil.
+	Warm func(*look.Snapshot)
+
 	store   Store
 	clock   func() time.Time
 	shelf   shelf
@@ -165,6 +168,9 @@ func (f *Farm) work(ctx context.Context) (*look.Snapshot, error) {
 		return nil, err
 	}
 	s.WorkedAt = f.timeIn(place)
+	if f.Warm != nil {
+		f.Warm(s)
+	}
 	f.now.Store(s)
 	return s, nil
 }

@@ -18,6 +18,8 @@ import (
 
 	"dewcount/demo"
 	"dewcount/farm"
+	"dewcount/farm/look"
+	"dewcount/farm/market"
 	"dewcount/fault"
 	"dewcount/people"
 	"dewcount/records"
@@ -148,7 +150,9 @@ func (p program) listen(ctx context.Context, at site) (err error) {
 	if os.Getenv("GOMEMLIMIT") == "" {
 		debug.SetMemoryLimit(usualMemory)
 	}
-	handler, err := web.New(farm.New(store, p.clock), options)
+	field := farm.New(store, p.clock)
+	field.Warm = func(s *look.Snapshot) { market.PromisesOf(s) } // the morning, the orders, the sheet and the store all ask for them
+	handler, err := web.New(field, options)
 	if err != nil {
 		return err
 	}

@@ -151,7 +151,10 @@ func (b *Book) VarietyOf(lot string) string {
 	return l.Variety
 }
 
-// MadeUp returns how many bouquets of a recipe were made up for an order in the week that ends on a day on which it is due, as is known on a day.
+// MadeAhead is for how many days ahead bouquets and bunches are made up for an order: what was made up before that went to the day before.
+const MadeAhead = 3
+
+// MadeUp returns how many bouquets of a recipe were made up for an order on a day on which it is due, as is known on a day.
 func (b *Book) MadeUp(order, recipe string, due, known day.Day) int {
 	each, stems := 0, 0
 	for _, r := range b.RecipeLines {
@@ -160,7 +163,7 @@ func (b *Book) MadeUp(order, recipe string, due, known day.Day) int {
 		}
 	}
 	for _, m := range b.Moves {
-		if m.What == MadeUp && m.Order == order && !m.At.Day().After(known) && strings.HasSuffix(m.Note, "× "+recipe) && due.Sub(m.At.Day()) >= 0 && due.Sub(m.At.Day()) < 7 {
+		if m.What == MadeUp && m.Order == order && !m.At.Day().After(known) && strings.HasSuffix(m.Note, "× "+recipe) && due.Sub(m.At.Day()) >= 0 && due.Sub(m.At.Day()) <= MadeAhead {
 			stems += m.Stems
 		}
 	}

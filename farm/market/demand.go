@@ -181,8 +181,13 @@ type gone map[string]int
 func goneTo(s *look.Snapshot, due *Due) gone {
 	g := make(gone)
 	for _, m := range s.Book.Moves {
-		since := due.On.Sub(m.At.Day())
-		if m.Order != due.Order.ID || since < 0 || since >= 7 || m.At.Day().After(s.View.Upto) || m.What != book.MadeUp && m.What != book.Sold || s.Book.IsBouquet(m) {
+		if m.Order != due.Order.ID || m.At.Day().After(s.View.Upto) || s.Book.IsBouquet(m) {
+			continue
+		}
+		switch since := due.On.Sub(m.At.Day()); {
+		case m.What == book.MadeUp && since >= 0 && since <= book.MadeAhead:
+		case m.What == book.Sold && since == 0:
+		default:
 			continue
 		}
 		g[s.Book.VarietyOf(m.Lot)] += m.Stems
