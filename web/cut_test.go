@@ -71,6 +71,7 @@ func TestAFrostIsToldAndALabelLeadsToItsStems(t *testing.T) {
 	if err := s.store.Apply(ctx, book.Change{Add: []book.Record{book.Cut{ID: "early", CutAt: day.At(day.Must("2026-07-09"), 19, 0), Planting: "DW1", Stems: 30}.Record()}}); err != nil {
 		t.Fatal(err)
 	}
+	s.get("/cut") // until it is in what pages know
 	if got := leads(); got != "/store/move?lot=early" {
 		t.Errorf("after it to %s", got)
 	}

@@ -112,10 +112,10 @@ func (s *site) get(path string) (int, string) {
 		if err != nil {
 			s.t.Fatal(err)
 		}
-		if answer.Header.Get("Refresh") == "" {
+		if answer.Header.Get("Refresh") == "" && !strings.Contains(string(body), `class="stale"`) {
 			return answer.StatusCode, string(body)
 		}
-		time.Sleep(100 * time.Millisecond) // it is being worked out: the page goes on by itself
+		time.Sleep(100 * time.Millisecond) // it is being worked out, or newer records are: the page goes on by itself
 	}
 }
 

@@ -44,23 +44,22 @@ func (st *stocks) unasked(supply *forecast.Supply) map[int][][]int32 {
 	return free
 }
 
-// take takes out of what is free what a filling gives away in a sample: what is cut too tight for the market is one stem less at the next pick.
-func (p *Promises) take(st *stocks, f *promise.Filling, sample int) {
-	picks := st.s.Forecast.PickDays
-	for w := range st.problem.Wants {
-		for _, g := range f.Gifts(w) {
-			from := &st.origins[g.Source]
-			if from.Lot != "" || from.Late {
-				continue
-			}
-			j := slices.Index(picks, from.Pick)
-			if from.Early {
-				j++
-			}
-			if j < len(picks) {
-				left := &p.free[from.Planting][j][sample]
-				*left = max(0, *left-int32(g.Stems))
-			}
+// take takes out of what is free what a filling of a sample gives away of each source's stems: what is cut too tight for the market is one stem less at the next
+// pick.
+func (p *Promises) take(st *stocks, stems []int, f *promise.Filling, sample int) {
+	for source := range st.origins {
+		from := &st.origins[source]
+		given := stems[source] - f.Left(source)
+		if given == 0 || from.Lot != "" || from.Late {
+			continue
+		}
+		j := from.at
+		if from.Early {
+			j++
+		}
+		if j < len(p.free[from.Planting]) {
+			left := &p.free[from.Planting][j][sample]
+			*left = max(0, *left-int32(given))
 		}
 	}
 }

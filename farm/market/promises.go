@@ -86,7 +86,8 @@ func Share(s *look.Snapshot, ways Ways) *Promises {
 	for range runtime.GOMAXPROCS(0) {
 		workers.Go(func() {
 			for k := range next {
-				f := st.problem.Fill(st.sample(supply, k))
+				stems, limits := st.sample(supply, k)
+				f := st.problem.Fill(stems, limits)
 				for i := range whole {
 					whole[i][k] = true
 				}
@@ -99,7 +100,7 @@ func Share(s *look.Snapshot, ways Ways) *Promises {
 				for b, n := range f.Whole {
 					wholes[b][k] = int32(n)
 				}
-				p.take(st, f, k)
+				p.take(st, stems, f, k)
 			}
 		})
 	}

@@ -23,6 +23,8 @@ type Origin struct {
 	Place    string // in which the lot stands
 	Early    bool   // they are cut tighter than for the market, and open in water
 	Late     bool   // they stand further open than for the market
+
+	at int // the pick's place in the forecast
 }
 
 // stocks gathers what there is to share out.
@@ -275,7 +277,7 @@ func (st *stocks) stock(i, j int, from, to crop.Rung, k kinds, long func(cm floa
 	one.Row, one.Colours = i, k.shares
 	key := string(binary.AppendUvarint(binary.AppendUvarint(binary.AppendUvarint(nil, uint64(i)), uint64(j)), uint64(from)))
 	for rung := from; rung <= to; rung++ {
-		one.Parts = append(one.Parts, st.parts(k, rung, long, key, Origin{Planting: i, Pick: pick, Variety: p.Variety, Early: to < p.Growth.Market.From, Late: from > p.Growth.Market.To}, limit, func(w int) bool {
+		one.Parts = append(one.Parts, st.parts(k, rung, long, key, Origin{Planting: i, Pick: pick, Variety: p.Variety, Early: to < p.Growth.Market.From, Late: from > p.Growth.Market.To, at: j}, limit, func(w int) bool {
 			want := &st.demand.wants[w]
 			days := want.on.Sub(pick)
 			if days < 0 || days == 0 && !st.rests(want, p.Growth.Profile) || float64(days) > max(1, p.Growth.Profile.Store.MaxDays) {

@@ -4,6 +4,7 @@ import (
 	"slices"
 	"sort"
 
+	"dewcount/core/day"
 	"dewcount/core/postharvest"
 	"dewcount/farm/book"
 )
@@ -29,6 +30,16 @@ func newKeeper(b *book.Book) keeper {
 		slices.SortStableFunc(readings, func(x, y book.Reading) int { return x.At.Compare(y.At) })
 	}
 	return k
+}
+
+// On returns what a heap will be on the morning of a day if it stays where it stands from a moment on.
+func (h *Heap) On(b *book.Book, now day.Moment, on day.Day) postharvest.Stem {
+	celsius := restingC
+	if p, ok := b.StorePlace(h.Place); ok {
+		celsius = p.Celsius
+	}
+	days := max(0, on.At(cutHour)-now.Instant(cutHour))
+	return postharvest.After(h.Crop, h.CutOn, append(slices.Clip(h.History), postharvest.Stay{Days: days, Celsius: celsius}))
 }
 
 // stay adds to a heap's history that it stood where it does up to an instant.

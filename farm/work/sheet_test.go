@@ -163,3 +163,31 @@ func TestWhatAPickLeavesToDo(t *testing.T) {
 		}
 	}
 }
+
+// Worked by hand: the wedding is in three days; needed at seven on the day after the pick, what is cut by half past nine has rested 21.5 hours of the nine that overnight counts for; needed at noon
+// of the same day it has rested 2.5.
+func TestWhatIsNeededBeforeItHasRested(t *testing.T) {
+	s := autumn(t, false)
+	sheet, _ := SheetOf(s, s.Forecast.PickDays[0])
+	for hour, want := range map[float64]int{7: 0, 12: 1} {
+		b := s.Book.Own()
+		at := hour
+		b.Orders[0].Hour = &at
+		on := sheet.Pick.Add(1)
+		if hour == 12 {
+			on = sheet.Pick
+		}
+		for i := range sheet.Rows {
+			for k := range sheet.Rows[i].Claims {
+				sheet.Rows[i].Claims[k].On = on
+			}
+		}
+		hasty := sheet.Hasty(s.With(b), 9.5)
+		if len(hasty) != want {
+			t.Fatalf("needed at %v: %+v", hour, hasty)
+		}
+		if want == 1 && (hasty[0].Rested != 2.5 || hasty[0].Wanted != 9 || hasty[0].Order != "Wedding") {
+			t.Errorf("%+v", hasty[0])
+		}
+	}
+}

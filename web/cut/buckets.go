@@ -21,12 +21,12 @@ type waterView struct {
 }
 
 // buckets say how many to wash and fill, with what, what goes in together, and how long it rests.
-func buckets(snap *say.Snapshot, place book.Place, sheet work.Sheet) (waters []waterView, rest string) {
+func buckets(snap *say.Snapshot, place book.Place, sheet work.Sheet) (waters []waterView, rest string, hasty []string) {
 	for _, w := range sheet.Waters {
 		waters = append(waters, newWater(snap, w))
 	}
 	if len(waters) == 0 {
-		return nil, ""
+		return nil, "", nil
 	}
 	rest = "Open shade first, so that bees can leave, then a cool and dark place"
 	if len(sheet.Spans) > 0 && sheet.Hands > 0 {
@@ -36,8 +36,12 @@ func buckets(snap *say.Snapshot, place book.Place, sheet work.Sheet) (waters []w
 		} else {
 			rest += ", overnight"
 		}
+		for _, h := range sheet.Hasty(snap.Snapshot, say.ClockHour(done, sheet.Pick, place)) {
+			hasty = append(hasty, fmt.Sprintf("%s is needed on %s at %s: its stems will have rested %s, and %s are wanted. Cut them first, or the evening before.", h.Order, snap.Date(h.On), say.Hour(h.Hour),
+				say.SpokenHours(60*max(0, h.Rested)), say.SpokenHours(60*h.Wanted)))
+		}
 	}
-	return waters, rest + "."
+	return waters, rest + ".", hasty
 }
 
 func newWater(snap *say.Snapshot, w postharvest.Water) waterView {

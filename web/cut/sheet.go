@@ -32,6 +32,7 @@ type sheetView struct {
 	Beds        []bedView
 	Waters      []waterView
 	Rest        string
+	Hasty       []string // orders that are needed before their stems have rested
 	After       afterView
 	Frost       bool // one threatens
 	Cautions    []string
@@ -146,7 +147,7 @@ func (s view) newSheet(snap *say.Snapshot, place book.Place, sheet work.Sheet) s
 	v.AsOf = snap.WorkedAt.Clock()
 	v.Picks = parts.NewPicks(snap, sheet.Pick)
 	v.When, v.Hands = hours(snap, place, sheet)
-	v.Waters, v.Rest = buckets(snap, place, sheet)
+	v.Waters, v.Rest, v.Hasty = buckets(snap, place, sheet)
 	v.After = newAfter(snap, sheet.After(snap.Snapshot))
 	_, v.Frost = snap.FrostThreat()
 	v.Marked = outside(snap, place, sheet)

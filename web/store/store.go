@@ -114,7 +114,7 @@ func newStore(snap *say.Snapshot, now day.Moment) storeView {
 			v.First = append(v.First, fmt.Sprintf("%d %s (%s)", h.Stems, h.Variety, leftWords(h)))
 		}
 	}
-	promised := promisedOf(snap)
+	promised := promisedOf(snap, now)
 	names := []string{""}
 	for _, p := range b.StorePlaces {
 		names = append(names, p.ID)
@@ -124,7 +124,7 @@ func newStore(snap *say.Snapshot, now day.Moment) storeView {
 		for i, h := range l.Heaps {
 			if h.Place == name {
 				heap := newHeap(snap, h, worries[i])
-				heap.For = promised[lotIn{h.Lot, h.Place}]
+				heap.For = promised(h)
 				p.Heaps = append(p.Heaps, heap)
 			}
 		}
@@ -148,20 +148,32 @@ func newStore(snap *say.Snapshot, now day.Moment) storeView {
 // lotIn is stems of a lot in one place.
 type lotIn struct{ lot, place string }
 
-// promisedOf says for whom the stems of the store are.
-func promisedOf(snap *say.Snapshot) map[lotIn][]string {
-	promised := make(map[lotIn][]string)
+// promisedOf says for whom the stems of a heap are, and what they will be on that day if they stay where they stand.
+func promisedOf(snap *say.Snapshot, now day.Moment) func(ledger.Heap) []string {
+	type gift struct {
+		order string
+		on    day.Day
+		stems int
+	}
+	promised := make(map[lotIn][]gift)
 	for _, d := range market.Dues(snap.Snapshot) {
 		for _, w := range d.Lines {
 			for _, g := range w.From {
 				if g.Lot != "" {
 					at := lotIn{g.Lot, g.Place}
-					promised[at] = append(promised[at], fmt.Sprintf("%d for %s, %s", g.Stems, d.Order.ID, snap.Date(d.On)))
+					promised[at] = append(promised[at], gift{d.Order.ID, d.On, g.Stems})
 				}
 			}
 		}
 	}
-	return promised
+	return func(h ledger.Heap) []string {
+		var words []string
+		for _, g := range promised[lotIn{h.Lot, h.Place}] {
+			then := h.On(snap.Book, now, g.on)
+			words = append(words, fmt.Sprintf("%d for %s, %s: %s then, about %s left", g.stems, g.order, snap.Date(g.on), then.Rung, say.Days(int(math.Round(then.Left[1])))))
+		}
+		return words
+	}
 }
 
 func newPlaceView(snap *say.Snapshot, l *ledger.Ledger, id string) placeView {
