@@ -85,12 +85,17 @@ func (f *flow) free(source int32) int32 {
 
 // fill gives a want stems until it has so many, and tells whether there were enough.
 func (f *flow) fill(want, stems int32) bool {
+	const patience = 8
+	fruitless := 0 // searches in which others have changed places and nothing was found
 	for f.filled[want] < stems {
 		f.search++
 		before := len(f.steps)
 		if f.push(want, stems-f.filled[want]) == 0 {
 			if len(f.steps) > before {
-				continue // others have changed places meanwhile: look again
+				if fruitless++; fruitless > patience {
+					return false
+				}
+				continue
 			}
 			for w, search := range f.seen {
 				if search == f.search && !f.dead[w] {
