@@ -21,9 +21,18 @@ self.addEventListener('fetch', (event) => {
   else if (url.pathname.startsWith('/assets/')) event.respondWith(file(request, url.search !== ''))
 })
 
-// inTime is an answer of the farm, or a failure once a weak signal has had its time.
-function inTime(request) {
-  return Promise.race([fetch(request), new Promise((_, late) => setTimeout(late, patience))])
+const late = (ms) => new Promise((done) => setTimeout(done, ms, null))
+
+// inTime is an answer of the farm, or a failure once a weak signal has had its time. A farm that can be reached and only takes long is waited for: what is kept
+// would be an older day than the one that it is reckoning.
+async function inTime(request) {
+  const answer = fetch(request)
+  answer.catch(() => {}) // it is told below, if anybody still waits for it
+  const soon = await Promise.race([answer, late(patience)])
+  if (soon) return soon
+  const reached = await Promise.race([fetch('/assets/mark.svg', { cache: 'no-store' }).catch(() => null), late(patience)])
+  if (reached) return answer
+  throw new Error('no signal')
 }
 
 async function freshOrKept(request, url) {
