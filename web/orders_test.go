@@ -7,6 +7,16 @@ import (
 	"testing"
 )
 
+// What cannot be asked for is told so: a count below nothing, no count, letters for one.
+func TestAskingForWhatCannotBe(t *testing.T) {
+	s := newSite(t, true)
+	for _, q := range []string{"-5 ammi 18 July", "0 ammi 18 July", "many ammi 18 July", "ammi 18 July"} {
+		if status, body := s.get("/ask?q=" + url.QueryEscape(q)); status != http.StatusOK || !strings.Contains(body, "q-fault") || strings.Contains(body, "nobody else loses any") {
+			t.Errorf("%q is answered", q)
+		}
+	}
+}
+
 // This Saturday is different: the market wants no zinnias and ten ammi on that day alone; said as usual again it is forgotten.
 func TestOneDayOfAMarketIsDifferent(t *testing.T) {
 	s := newSite(t, true)

@@ -70,8 +70,8 @@ func OptionsFor(s *look.Snapshot, order string, on day.Day) []Option {
 		}
 		o.Chance, o.Short, o.Before = then[k].Chance, shortOf(then[k]), shortOf(now)
 		for _, w := range then[k].Lines {
-			if o.Line > 0 && w.Line == o.Line {
-				o.OfLine = w.Chance
+			if o.Line > 0 && w.Line == o.Line && (o.OfLine == 0 || w.Chance < o.OfLine) {
+				o.OfLine = w.Chance // of a recipe the least sure ingredient tells
 			}
 		}
 		if o.Chance < now.Chance+worthTelling && o.Short >= o.Before {
@@ -125,7 +125,9 @@ func OptionsFor(s *look.Snapshot, order string, on day.Day) []Option {
 			try(Option{Kind: Buy, Line: line.Line, What: v.Name, N: lot.Stems, Change: book.Change{Add: []book.Record{lot.Record()}}})
 		}
 	}
-	options = append(options, smaller(s, now)...)
+	for _, o := range smaller(s, now) {
+		try(o)
+	}
 	for _, d := range extraDays(s, on) {
 		change := book.Change{Add: []book.Record{book.PickRecord(d)}}
 		b := s.Book.Own()
@@ -178,7 +180,7 @@ func varietyFor(s *look.Snapshot, l book.OrderLine) (book.Variety, bool) {
 	return book.Find(s.Book.Varieties, func(v book.Variety) bool { return matches(s, l, v) && v.ColourShare(l.Colour) > 0 })
 }
 
-// smaller returns for each line of bouquets how many are sure.
+// smaller returns for each line of bouquets how many are sure, where that is fewer than are wanted.
 func smaller(s *look.Snapshot, d Due) []Option {
 	var options []Option
 	for _, at := range slices.Sorted(maps.Keys(d.Bouquets)) {
@@ -187,15 +189,11 @@ func smaller(s *look.Snapshot, d Due) []Option {
 		if !ok || n >= book.OrZero(line.Quantity) || n == 0 {
 			continue
 		}
-		fewer := line
-		fewer.Quantity = &n
-		options = append(options, Option{Kind: Smaller, Line: line.Line, What: line.Recipe, N: n, Chance: surely, OfLine: surely, Change: book.Change{Correct: []book.Record{fewer.Record()}}})
+		line.Quantity = &n
+		options = append(options, Option{Kind: Smaller, Line: line.Line, What: line.Recipe, N: n, Change: book.Change{Correct: []book.Record{line.Record()}}})
 	}
 	return options
 }
-
-// surely is how sure what is called so is.
-const surely = 0.9
 
 // extraDays are the days before a due day on which a pick beside the others may help: of the last three, those that are none.
 func extraDays(s *look.Snapshot, due day.Day) []day.Day {

@@ -118,7 +118,7 @@ func (s view) invite(c *echo.Context) error {
 		return err
 	}
 	address := s.Base(snap) + "/join/" + secret
-	code, err := parts.NewQR(address)
+	code, err := parts.NewQR(address, "QR code of the address")
 	if err != nil {
 		return err
 	}
@@ -233,7 +233,7 @@ func (s view) newCalendar(c *echo.Context) error {
 		return err
 	}
 	address := s.Base(snap) + "/calendar/" + url.PathEscape(secret) + ".ics"
-	code, err := parts.NewQR(address)
+	code, err := parts.NewQR(address, "QR code of the address")
 	if err != nil {
 		return err
 	}

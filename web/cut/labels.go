@@ -45,7 +45,7 @@ func (s view) labels(c *echo.Context, snap *say.Snapshot) error {
 	for _, l := range sheet.Labels(snap.Snapshot) {
 		p := snap.Model.Plantings[l.Planting]
 		variety, _ := snap.Book.Variety(p.Variety)
-		code, err := parts.NewQR(v.Address + "/cut/bucket?" + url.Values{"planting": {p.ID}, "on": {pick.String()}}.Encode())
+		code, err := parts.NewQR(v.Address+"/cut/bucket?"+url.Values{"planting": {p.ID}, "on": {pick.String()}}.Encode(), "Code of "+p.ID)
 		if err != nil {
 			return err
 		}

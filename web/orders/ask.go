@@ -110,7 +110,7 @@ func (s view) endInquiry(c *echo.Context, snap *say.Snapshot) error {
 type askOrder struct{ Variety, Crop, Role, Colour, Stems, On string }
 
 var (
-	number  = regexp.MustCompile(`\b\d{1,5}\b`)
+	number  = regexp.MustCompile(`[-−]?\b\d{1,5}\b`)
 	isoDate = regexp.MustCompile(`\b\d{4}-\d{2}-\d{2}\b`)
 	spoken  = regexp.MustCompile(`(?i)\b(\d{1,2})\.?\s*(jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*\b|\b(jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*\s*(\d{1,2})\b`)
 	weekday = regexp.MustCompile(`(?i)\b(mon|tue|wed|thu|fri|sat|sun)[a-z]*\b`)
@@ -173,7 +173,7 @@ func (v *askView) answer(snap *say.Snapshot, cropID string) {
 	switch {
 	case len(named) == 0:
 		v.Fault = fmt.Sprintf("“%s” names nothing that the farm grows: write such as 40 white snapdragon 18 July.", strings.TrimSpace(rest))
-	case stems == 0:
+	case stems < 1:
 		v.Fault = "How many? Write such as 40 white snapdragon 18 July."
 	case on.IsZero():
 		v.Fault = "For which day? Write such as 40 white snapdragon 18 July, or Saturday."

@@ -111,7 +111,7 @@ func (s view) newList(c *echo.Context, snap *say.Snapshot) error {
 		return err
 	}
 	address := s.Base(snap.Snapshot) + "/list/" + url.PathEscape(secret)
-	code, err := parts.NewQR(address)
+	code, err := parts.NewQR(address, "QR code of the address")
 	if err != nil {
 		return err
 	}

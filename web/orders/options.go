@@ -5,7 +5,6 @@ import (
 	"fmt"
 	"net/http"
 	"net/url"
-	"strconv"
 
 	"dewcount/core/day"
 	"dewcount/farm/book"
@@ -65,8 +64,8 @@ func (s view) options(c *echo.Context, snap *say.Snapshot, o book.Order) error {
 	if !due.On.IsZero() {
 		v.On, v.OnDay, v.None = snap.Date(due.On), due.On.String(), ""
 		v.Now = fmt.Sprintf("As it stands all of it is filled %s.", say.Tenths(due.Chance))
-		for i, option := range all {
-			v.Options = append(v.Options, newOption(snap, i, option))
+		for _, option := range all {
+			v.Options = append(v.Options, newOption(snap, option))
 		}
 		switch {
 		case due.Covered():
@@ -84,8 +83,11 @@ func (s view) options(c *echo.Context, snap *say.Snapshot, o book.Order) error {
 	return s.Show(c, http.StatusOK, "options", "/orders", "What can be done about "+o.ID, snap, v)
 }
 
-func newOption(snap *say.Snapshot, i int, o market.Option) optionView {
-	v := optionView{Key: strconv.Itoa(i) + "." + string(o.Kind)}
+// keyOf tells an option from the others of its order, also where they stand in another order by now.
+func keyOf(o market.Option) string { return fmt.Sprintf("%s|%d|%d|%s", o.Kind, o.Line, o.N, o.On) }
+
+func newOption(snap *say.Snapshot, o market.Option) optionView {
+	v := optionView{Key: keyOf(o)}
 	switch o.Kind {
 	case market.First:
 		v.What = "Serve it before all others"
@@ -125,8 +127,8 @@ func (s view) doOption(c *echo.Context, snap *say.Snapshot, o book.Order) error 
 	if !ok || err != nil {
 		return err
 	}
-	for i, option := range all {
-		if strconv.Itoa(i)+"."+string(option.Kind) != c.FormValue("option") {
+	for _, option := range all {
+		if keyOf(option) != c.FormValue("option") {
 			continue
 		}
 		ctx, by := c.Request().Context(), page.By(c)

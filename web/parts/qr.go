@@ -9,12 +9,13 @@ import (
 
 // A QrView is a QR code as one path on a square of so many units, with the quiet edge that readers need.
 type QrView struct {
-	Size int
-	Path string
+	Label string // what it is the code of, in words
+	Size  int
+	Path  string
 }
 
-// NewQR returns the code of an address, readable with a seventh of it spoiled: stakes stand in mud.
-func NewQR(address string) (QrView, error) {
+// NewQR returns the code of an address, with words for those who cannot see it, readable with a seventh of it spoiled: stakes stand in mud.
+func NewQR(address, label string) (QrView, error) {
 	code, err := qrcode.New(address, qrcode.Medium)
 	if err != nil {
 		return QrView{}, fmt.Errorf("QR code of %d letters: %w", len(address), err)
@@ -32,5 +33,5 @@ func NewQR(address string) (QrView, error) {
 			}
 		}
 	}
-	return QrView{len(bits), path.String()}, nil
+	return QrView{label, len(bits), path.String()}, nil
 }

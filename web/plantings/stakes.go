@@ -34,7 +34,7 @@ func (s view) stakes(c *echo.Context, snap *say.Snapshot) error {
 			continue
 		}
 		p, _ := snap.Book.Planting(id)
-		code, err := parts.NewQR(v.Address + "/count?row=" + url.QueryEscape(id))
+		code, err := parts.NewQR(v.Address+"/count?row="+url.QueryEscape(id), "Code of "+id)
 		if err != nil {
 			return err
 		}
