@@ -82,8 +82,13 @@ func lay(b *book.Book) {
 	for _, s := range sales {
 		b.Orders = append(b.Orders, s.order)
 		for i, w := range s.wants {
-			b.OrderLines = append(b.OrderLines, book.OrderLine{Order: s.order.ID, Line: i + 1, Variety: w.variety, Crop: w.crop, Colour: w.colour, Role: w.role, Stems: &w.stems,
-				Use: s.use.String()})
+			line := book.OrderLine{Order: s.order.ID, Line: i + 1, Variety: w.variety, Crop: w.crop, Colour: w.colour, Role: w.role, Stems: &w.stems,
+				Use: s.use.String()}
+			if s.order.Kind == "standing" { // florists take bunches
+				ten, price := 10, 9.5
+				line.Bunch, line.Price = &ten, &price
+			}
+			b.OrderLines = append(b.OrderLines, line)
 		}
 		if extra, ok := bouquets[s.order.ID]; ok {
 			b.OrderLines = append(b.OrderLines, book.OrderLine{Order: s.order.ID, Line: len(s.wants) + 1, Recipe: extra.recipe, Quantity: &extra.quantity, Use: s.use.String()})

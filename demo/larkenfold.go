@@ -20,7 +20,7 @@ var weatherSince = day.Of(2024, 1, 1)
 var settings = []book.Setting{
 	{Key: "name", Value: "Larkenfold Flowers"}, {Key: "latitude", Value: "46.9"}, {Key: "longitude", Value: "7.2"},
 	{Key: "elevation_m", Value: "520"}, {Key: "timezone", Value: "Europe/Zurich"}, {Key: "pick_days", Value: "tue fri"},
-	{Key: "last_frost", Value: "05-12"}, {Key: "first_frost", Value: "10-14"}, {Key: "picking", Value: "all"}, {Key: "pick_hour", Value: "8"}, {Key: "square_cm", Value: "30"}, {Key: "bench_trays", Value: "24"}, {Key: "stems_an_hour", Value: "220"}, {Key: "pick_hours_a_week", Value: "24"}, {Key: "crew_hours", Value: "7 9 6 7 10 3 0"},
+	{Key: "last_frost", Value: "05-12"}, {Key: "first_frost", Value: "10-14"}, {Key: "picking", Value: "all"}, {Key: "pick_hour", Value: "8"}, {Key: "square_cm", Value: "30"}, {Key: "bench_trays", Value: "24"}, {Key: "stems_an_hour", Value: "220"}, {Key: "pick_hours_a_week", Value: "24"}, {Key: "currency", Value: "CHF"}, {Key: "crew_hours", Value: "7 9 6 7 10 3 0"},
 }
 
 // A block is beds side by side: so many of one length and width in metres, the compass direction in which they run, their watering zone, cover, exposure

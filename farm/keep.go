@@ -68,6 +68,20 @@ func (f *Farm) CorrectShown(ctx context.Context, who, shown string, r book.Recor
 	})
 }
 
+// Rename puts an order, as it is now, under another name; its lines and what went to it come along. Where its form showed something else than stands now, a
+// *book.Changed is returned.
+func (f *Farm) Rename(ctx context.Context, who, order, name, shown string, now book.Order) error {
+	return f.change(ctx, who, func(b *book.Book) (book.Change, error) {
+		if _, ok := b.Order(order); !ok {
+			return book.Change{}, book.ErrNoSuchRecord
+		}
+		if err := b.StillShown(book.Orders, order, shown); err != nil {
+			return book.Change{}, err
+		}
+		return b.Renaming(now, name)
+	})
+}
+
 // Withdraw takes a record away; it stays in the history and can come back. Where its page showed something else than stands now, a *Changed
 // is returned; shown is empty where that does not matter.
 func (f *Farm) Withdraw(ctx context.Context, who, shown string, k *book.Kind, id string) error {

@@ -37,6 +37,7 @@ func (p Post) Letters(context.Context) ([]devices.Letter, error) {
 		in         int
 	}{
 		{"The mill kitchen", "Could we have twelve small jars for the long table, anything that smells of summer?", 16},
+		{"The florist at the bridge", "30 white snapdragons and 20 ammi on top of the bucket, please; twenty cosmos if you can.", 6},
 		{"A neighbour", "Five bunches for a birthday, yellow if there is some.", 9},
 	} {
 		all = append(all, devices.Letter{ID: strconv.Itoa(i + 1), From: l.from, Text: l.text, DueOn: today.Add(l.in)})

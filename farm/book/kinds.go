@@ -189,7 +189,7 @@ func init() {
 	}
 	*OrderLines = Kind{
 		Name: "order_lines", Singular: "order line", By: ByOwner,
-		Columns: words("order line recipe quantity variety crop role colour stems use min_length_cm priority"),
+		Columns: words("order line recipe quantity variety crop role colour stems use min_length_cm priority bunch rung spares price"),
 		Key:     words("order line"), Needed: words("order line"),
 		in: kept[OrderLine]{
 			list: func(b *Book) *[]OrderLine { return &b.OrderLines }, reads: one(ReadOrderLine), writes: OrderLine.Record,

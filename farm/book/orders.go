@@ -1,6 +1,7 @@
 package book
 
 import (
+	"fmt"
 	"strconv"
 
 	"dewcount/core/crop"
@@ -34,6 +35,24 @@ func (o Order) Record() Record {
 	return Record{Orders, [][]string{{o.ID, o.Kind, o.DueOn.String(), o.Repeats, o.Until.String(), o.Customer, o.Note, optDecimal(o.Hour), o.Place, optWhole(o.Importance), o.CancelledOn.String()}}}
 }
 
+// farOff is after how many days nobody has taken an order yet.
+const farOff = 2 * 365
+
+// OddDay tells what makes an order's day one that is hardly meant, seen from today; empty where nothing does.
+func (o Order) OddDay(today day.Day) string {
+	switch days := o.DueOn.Sub(today); {
+	case o.DueOn.IsZero():
+		return ""
+	case days < 0 && o.Repeats == "":
+		return "is past"
+	case days > farOff:
+		return fmt.Sprintf("is %d years off", days/365)
+	case days < -farOff:
+		return fmt.Sprintf("is %d years ago", -days/365)
+	}
+	return ""
+}
+
 // Between returns the days within first to last, both included, on which the order is due: none where it was cancelled.
 func (o Order) Between(first, last day.Day) []day.Day {
 	var due []day.Day
@@ -65,6 +84,10 @@ type OrderLine struct {
 	Use                         string
 	MinLengthCM                 *float64
 	Priority                    *int
+	Bunch                       *int     // stems that are tied together; nil for single ones
+	Rung                        string   // on which they stand on the day; empty as their use has it
+	Spares                      *int     // stems beyond what is wanted, so that a set can be chosen alike
+	Price                       *float64 // of a bouquet, a bunch or a stem, in the farm's currency
 }
 
 // ReadOrderLine reads a line of an order.
@@ -73,17 +96,61 @@ func ReadOrderLine(f *Fields) OrderLine {
 		Quantity: f.OptWhole("quantity", 0, mostStems), Variety: f.Text("variety"), Crop: f.Text("crop"),
 		Role: f.Word("role", append([]string{""}, Roles...)...), Colour: f.Text("colour"),
 		Stems: f.OptWhole("stems", 0, mostStems), Use: f.Text("use"), MinLengthCM: f.OptNumber("min_length_cm", 1, 300),
-		Priority: f.OptWhole("priority", -1000, 1000)}
+		Priority: f.OptWhole("priority", -1000, 1000), Bunch: f.OptWhole("bunch", 1, 200), Rung: f.Rung("rung"), Spares: f.OptWhole("spares", 0, mostStems),
+		Price: f.OptNumber("price", 0, 100_000)}
 	if _, err := crop.ParseUse(l.Use); l.Use != "" && err != nil {
 		f.Fault("use", "%v", err)
 	}
+	if OrZero(l.Spares) > 0 && l.Variety == "" {
+		f.Fault("spares", "a set that is alike is of one variety: name it, or leave the spare stems out")
+	}
 	return l
+}
+
+// Rung reads the id of a rung; empty for none.
+func (f *Fields) Rung(name string) string {
+	s := f.Raw(name)
+	if s == "" {
+		return ""
+	}
+	rung, err := crop.ParseRung(s)
+	if err != nil {
+		f.Fault(name, "%v", err)
+	}
+	return rung.String()
+}
+
+// Number returns how many a line wants as they are sold: bouquets of a recipe, bunches, or stems.
+func (l OrderLine) Number() int {
+	if l.Recipe != "" {
+		return OrZero(l.Quantity)
+	}
+	return OrZero(l.Stems) / l.Each()
+}
+
+// WithNumber returns a line that wants another number, as they are sold.
+func (l OrderLine) WithNumber(n int) OrderLine {
+	if l.Recipe != "" {
+		l.Quantity = &n
+		return l
+	}
+	n *= l.Each()
+	l.Stems = &n
+	return l
+}
+
+// Each is what a day's number counts in one of the line's: the stems of a bunch, or 1.
+func (l OrderLine) Each() int {
+	if l.Bunch != nil && l.Recipe == "" {
+		return *l.Bunch
+	}
+	return 1
 }
 
 // Record returns the line as text.
 func (l OrderLine) Record() Record {
 	return Record{OrderLines, [][]string{{l.Order, strconv.Itoa(l.Line), l.Recipe, optWhole(l.Quantity), l.Variety, l.Crop, l.Role,
-		l.Colour, optWhole(l.Stems), l.Use, optDecimal(l.MinLengthCM), optWhole(l.Priority)}}}
+		l.Colour, optWhole(l.Stems), l.Use, optDecimal(l.MinLengthCM), optWhole(l.Priority), optWhole(l.Bunch), l.Rung, optWhole(l.Spares), optDecimal(l.Price)}}}
 }
 
 // An OrderDay is a day on which a line of an order wants another number than usual: 0 for none.
@@ -129,13 +196,7 @@ func ReadRecipeLine(f *Fields) RecipeLine {
 	l := RecipeLine{Recipe: f.Key("recipe", "the recipe's name"), Role: f.Word("role", append([]string{""}, Roles...)...),
 		Crop: f.Text("crop"), Colour: f.Text("colour"), Stems: f.Whole("stems", 1, 10_000),
 		MinLengthCM: f.OptNumber("min_length_cm", 1, 300)}
-	if s := f.Raw("rung"); s != "" {
-		rung, err := crop.ParseRung(s)
-		if err != nil {
-			f.Fault("rung", "%v", err)
-		}
-		l.Rung = rung.String()
-	}
+	l.Rung = f.Rung("rung")
 	return l
 }
 

@@ -23,7 +23,7 @@ type Setting struct{ Key, Value string }
 // The settings that are known, in the order in which pages show them; the first six are needed.
 var settingKeys = []string{"name", "latitude", "longitude", "elevation_m", "timezone", "pick_days",
 	"last_frost", "first_frost", "nursery_min_c", "nursery_max_c", "picking", "pick_hour", "square_cm",
-	"climate", "climate_tmin_c", "climate_tmax_c", "chance", "losses", "margin", "bench_trays", "stems_an_hour", "pick_hours_a_week", "crew_hours", "cut_until_c", "bunch_stems", "bouquet_minutes", "soil", "address", "station",
+	"climate", "climate_tmin_c", "climate_tmax_c", "chance", "losses", "margin", "bench_trays", "stems_an_hour", "pick_hours_a_week", "crew_hours", "cut_until_c", "bunch_stems", "bouquet_minutes", "currency", "soil", "address", "station",
 	"demo_day", "demo_seed"}
 
 const neededSettings = 6
@@ -70,6 +70,7 @@ type Place struct {
 	CutUntilC                       float64         // °C up to which stems are cut
 	BunchStems                      int             // of a straight bunch
 	BouquetMinutes                  float64         // that making up a bouquet takes
+	Currency                        string          // as it stands behind a price; empty for none
 	PickHoursAWeek                  *float64        // that the hands have for cutting
 	Heavy                           bool            // its soil holds water long
 	CrewHours                       [7]float64      // that the crew has on each day, Monday first
@@ -141,6 +142,9 @@ func readPlace(m Measures, get func(key string) string) (Place, fault.List) {
 		p.Bench = &climate.Extremes{TminC: *low, TmaxC: *high}
 	}
 	p.Usual = f.season()
+	if p.Currency = f.Text("currency"); len([]rune(p.Currency)) > 8 {
+		f.Fault("currency", "write the currency in at most eight letters, such as CHF")
+	}
 	p.Address = f.site("address")
 	p.CrewHours = f.crewHours("crew_hours")
 	p.Heavy = f.Word("soil", "", "usual", "heavy") == "heavy"

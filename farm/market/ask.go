@@ -30,20 +30,33 @@ const lastOf = 100
 
 // Answer returns how sure stems would be on a day, if nobody who has an order already were to lose any.
 func (a Ask) Answer(s *look.Snapshot, on day.Day) Answer {
+	line := a.Line
+	line.Stems = &a.Stems
+	if due, ok := Try(s, book.Order{Kind: a.Kind, DueOn: on}, line); ok {
+		return Answer{on, due.Lines[0]}
+	}
+	return Answer{On: on}
+}
+
+// Try returns how sure an order would be that nobody has made yet, on its first day, if nobody who has one already were to lose any; ok tells whether that day lies
+// within the forecast.
+func Try(s *look.Snapshot, o book.Order, lines ...book.OrderLine) (due Due, ok bool) {
 	b := s.Book.Own()
 	least := lastOf
-	b.Orders = append(b.Orders, book.Order{ID: askedFor, Kind: a.Kind, DueOn: on, Importance: &least})
-	line := a.Line
-	line.Order, line.Line, line.Stems = askedFor, 1, &a.Stems
-	b.OrderLines = append(b.OrderLines, line)
+	o.ID, o.Importance = askedFor, &least
+	b.Orders = append(b.Orders, o)
+	for i, l := range lines {
+		l.Order, l.Line = askedFor, i+1
+		b.OrderLines = append(b.OrderLines, l)
+	}
 	field := s.With(b)
 	seedSupply(field, s)
 	for _, d := range Dues(field) {
 		if d.Order.ID == askedFor {
-			return Answer{on, d.Lines[0]}
+			return d, true
 		}
 	}
-	return Answer{On: on}
+	return due, false
 }
 
 // Others returns the days near the one asked for on which the stems would be sure, the nearest first: at most so many.

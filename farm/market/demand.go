@@ -79,10 +79,12 @@ func (d *demand) add(s *look.Snapshot, at int) {
 			w := wantOf(s, part.OrderLine)
 			w.Have = made * part.RecipeLine.Stems
 			if w.Part = partName(due.Lines, part); l.Recipe == "" {
-				w.Have = gone.take(s, part.OrderLine)
+				if w.Have = gone.take(s, part.OrderLine); w.Have > 0 && w.Have >= book.OrZero(part.OrderLine.Stems) {
+					w.Wanted = w.Have // a set that was made up wants no spare stems any more
+				}
 			}
 			one := want{Want: promise.Want{Stems: w.Wanted - w.Have, Bouquet: -1}, due: at, line: len(due.Lines), on: due.On, part: part.OrderLine, use: UseOf(part.OrderLine, due.Order)}
-			if rung, err := crop.ParseRung(part.RecipeLine.Rung); err == nil && part.RecipeLine.Rung != "" {
+			if rung, err := crop.ParseRung(cmp.Or(part.RecipeLine.Rung, part.OrderLine.Rung)); err == nil {
 				one.rung = &rung
 			}
 			if part.RecipeLine.Stems > 0 {
@@ -165,7 +167,7 @@ func ingredients(s *look.Snapshot, l book.OrderLine) []ingredient {
 		if l.Recipe != "" && r.Recipe == l.Recipe {
 			stems := r.Stems * book.OrZero(l.Quantity)
 			part := l
-			part.Role, part.Crop, part.Colour, part.MinLengthCM, part.Stems = r.Role, r.Crop, r.Colour, r.MinLengthCM, &stems
+			part.Role, part.Crop, part.Colour, part.MinLengthCM, part.Stems, part.Spares = r.Role, r.Crop, r.Colour, r.MinLengthCM, &stems, nil
 			lines = append(lines, ingredient{part, r})
 		}
 	}

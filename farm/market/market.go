@@ -47,7 +47,7 @@ func UseOf(l book.OrderLine, o book.Order) crop.Use {
 }
 
 func wantOf(s *look.Snapshot, l book.OrderLine) Want {
-	w := Want{OrderLine: l, CropID: l.Crop, Wanted: book.OrZero(l.Stems), What: What(s, l)}
+	w := Want{OrderLine: l, CropID: l.Crop, Wanted: book.OrZero(l.Stems) + book.OrZero(l.Spares), What: What(s, l)}
 	if v, ok := s.Book.Variety(l.Variety); ok {
 		w.CropID = v.Crop
 	}

@@ -4,12 +4,9 @@ import (
 	"fmt"
 	"net/http"
 	"net/url"
-	"regexp"
 	"strconv"
 	"strings"
-	"time"
 
-	"dewcount/core/day"
 	"dewcount/farm/book"
 	"dewcount/farm/market"
 	"dewcount/say"
@@ -109,43 +106,6 @@ func (s view) endInquiry(c *echo.Context, snap *say.Snapshot) error {
 // askOrder is the order that would be made of it.
 type askOrder struct{ Variety, Crop, Role, Colour, Stems, On string }
 
-var (
-	number  = regexp.MustCompile(`[-−]?\b\d{1,5}\b`)
-	isoDate = regexp.MustCompile(`\b\d{4}-\d{2}-\d{2}\b`)
-	spoken  = regexp.MustCompile(`(?i)\b(\d{1,2})\.?\s*(jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*\b|\b(jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*\s*(\d{1,2})\b`)
-	weekday = regexp.MustCompile(`(?i)\b(mon|tue|wed|thu|fri|sat|sun)[a-z]*\b`)
-)
-
-// askedDay reads the day out of what was typed, and returns the rest: a date, a day and a month, the next such weekday, tomorrow.
-func askedDay(typed string, today day.Day) (day.Day, string) {
-	if m := isoDate.FindString(typed); m != "" {
-		if d, err := day.Parse(m); err == nil {
-			return d, strings.Replace(typed, m, " ", 1)
-		}
-	}
-	if m := spoken.FindStringSubmatch(typed); m != nil {
-		date, _ := strconv.Atoi(m[1] + m[4])
-		month, err := time.Parse("Jan", strings.ToUpper((m[2] + m[3])[:1])+strings.ToLower((m[2] + m[3])[1:]))
-		year, _, _ := today.Date()
-		for _, y := range []int{year, year + 1} {
-			if d, wrong := day.Parse(fmt.Sprintf("%04d-%02d-%02d", y, int(month.Month()), date)); err == nil && wrong == nil && !d.Before(today) {
-				return d, strings.Replace(typed, m[0], " ", 1)
-			}
-		}
-	}
-	if strings.Contains(strings.ToLower(typed), "tomorrow") {
-		return today.Add(1), regexp.MustCompile(`(?i)tomorrow`).ReplaceAllString(typed, " ")
-	}
-	if m := weekday.FindString(typed); m != "" {
-		for n := 1; n <= 7; n++ {
-			if d := today.Add(n); strings.EqualFold(d.Weekday().String()[:3], m[:3]) {
-				return d, strings.Replace(typed, m, " ", 1)
-			}
-		}
-	}
-	return day.Day{}, typed
-}
-
 // ask answers one line that was typed.
 func (s view) ask(c *echo.Context, snap *say.Snapshot) error {
 	v := askView{Q: strings.TrimSpace(c.QueryParam("q"))}
@@ -157,12 +117,8 @@ func (s view) ask(c *echo.Context, snap *say.Snapshot) error {
 }
 
 func (v *askView) answer(snap *say.Snapshot, cropID string) {
-	on, rest := askedDay(v.Q, snap.View.Today)
-	stems := 0
-	if m := number.FindString(rest); m != "" {
-		stems, _ = strconv.Atoi(m)
-		rest = strings.Replace(rest, m, " ", 1)
-	}
+	on, rest := market.DayIn(v.Q, snap.View.Today)
+	stems, rest := market.NumberIn(rest)
 	named := market.Name(snap.Book, rest)
 	for _, n := range named {
 		if cropID != "" && n.Line.Crop == cropID {

@@ -36,21 +36,13 @@ func dayLines(snap *say.Snapshot, o book.Order, on day.Day, from page.Typed, fau
 		if l.Order != o.ID {
 			continue
 		}
-		v := dayLineView{Name: dayName(l.Line), What: lineWords(snap, l), Number: strconv.Itoa(numberOf(snap.Book.LineOn(l, on)))}
+		v := dayLineView{Name: dayName(l.Line), What: lineWords(snap, l), Number: strconv.Itoa(snap.Book.LineOn(l, on).Number())}
 		if from("on") == on.String() {
 			v.Number, v.Fault = from(v.Name), faults[v.Name]
 		}
 		views = append(views, v)
 	}
 	return views
-}
-
-// numberOf is how many a line wants: bouquets of a recipe, or stems.
-func numberOf(l book.OrderLine) int {
-	if l.Recipe != "" {
-		return book.OrZero(l.Quantity)
-	}
-	return book.OrZero(l.Stems)
 }
 
 // setDay keeps what an order wants on one of its days alone.
@@ -63,12 +55,12 @@ func (s view) setDay(c *echo.Context, snap *say.Snapshot, o book.Order) error {
 		if l.Order != o.ID || from(dayName(l.Line)) == "" {
 			continue
 		}
-		d := book.OrderDay{Order: o.ID, Line: l.Line, On: on, Number: f.Whole(dayName(l.Line), 0, 100_000)}
+		d := book.OrderDay{Order: o.ID, Line: l.Line, On: on, Number: f.Whole(dayName(l.Line), 0, 100_000) * l.Each()}
 		old, there := snap.Book.Record(book.OrderDays, d.Record().ID())
 		switch {
-		case d.Number == numberOf(l) && there:
+		case d.Number == l.Number()*l.Each() && there:
 			change.Withdraw = append(change.Withdraw, old)
-		case d.Number == numberOf(l) || there && old.Equal(d.Record()):
+		case d.Number == l.Number()*l.Each() || there && old.Equal(d.Record()):
 		case there:
 			change.Correct = append(change.Correct, d.Record())
 		default:

@@ -87,9 +87,9 @@ func (s view) freeFile(c *echo.Context, snap *say.Snapshot) error {
 	c.Response().Header().Set("Content-Type", "text/csv; charset=utf-8")
 	c.Response().Header().Set("Content-Disposition", `attachment; filename="to-be-had.csv"`)
 	w := csv.NewWriter(c.Response())
-	rows := [][]string{{"variety", "crop", "colour", "role", "pick_day", "sure", "likely", "length_cm"}}
+	rows := [][]string{{"variety", "crop", "colour", "role", "pick_day", "sure", "likely", "length_cm", "wanted"}}
 	for _, f := range market.FreeStems(snap.Snapshot, snap.View.Today.Add(listDays)) {
-		rows = append(rows, []string{f.Variety.Name, f.Crop.ID, f.Variety.Colour, f.Variety.Role, f.Pick.String(), strconv.Itoa(f.Stems.Sure()), strconv.Itoa(f.Stems.Likely()), strconv.FormatFloat(f.LongCM, 'f', -1, 64)})
+		rows = append(rows, []string{f.Variety.Name, f.Crop.ID, f.Variety.Colour, f.Variety.Role, f.Pick.String(), strconv.Itoa(f.Stems.Sure()), strconv.Itoa(f.Stems.Likely()), strconv.FormatFloat(f.LongCM, 'f', -1, 64), ""})
 	}
 	return w.WriteAll(rows)
 }

@@ -33,7 +33,7 @@ type mappingView struct {
 	Fields     []page.Field
 }
 
-type letterView struct{ From, Text, Due, Href string }
+type letterView struct{ From, Text, Due, On string }
 
 // stationSetting is where the mapping is remembered.
 const stationSetting = "station"
@@ -65,12 +65,9 @@ func (s view) showBox(c *echo.Context, code int, snap *say.Snapshot, v boxView) 
 		}
 		for _, l := range letters {
 			view := letterView{From: l.From, Text: l.Text}
-			query := url.Values{"customer": {l.From}, "note": {l.Text}, "order": {l.From}, "kind": {"event"}}
 			if !l.DueOn.IsZero() {
-				view.Due = snap.Date(l.DueOn)
-				query.Set("due_on", l.DueOn.String())
+				view.Due, view.On = snap.Date(l.DueOn), l.DueOn.String()
 			}
-			view.Href = "/orders/new?" + query.Encode()
 			v.Letters = append(v.Letters, view)
 		}
 	}
