@@ -16,11 +16,12 @@ func Gifts(l Locale, s *look.Snapshot, gifts []market.Gift) []string {
 		place    string
 		lot      bool
 		early    bool
+		kept     bool
 	}
 	stems := make(map[from]int)
 	var order []from
 	for _, g := range gifts {
-		f := from{g.Planting, g.Pick, g.Place, g.Lot != "", g.Early}
+		f := from{g.Planting, g.Pick, g.Place, g.Lot != "", g.Early, g.KeptFor != ""}
 		if f.lot {
 			f.planting = -1
 		}
@@ -32,6 +33,8 @@ func Gifts(l Locale, s *look.Snapshot, gifts []market.Gift) []string {
 	var words []string
 	for _, f := range order {
 		switch {
+		case f.kept:
+			words = append(words, fmt.Sprintf("%d kept for it", stems[f]))
 		case f.lot && f.place == "":
 			words = append(words, fmt.Sprintf("%d that are cut", stems[f]))
 		case f.lot:

@@ -3,6 +3,7 @@ package web
 import (
 	"net/http"
 	"net/url"
+	"regexp"
 	"strings"
 	"testing"
 )
@@ -163,5 +164,56 @@ func TestALetterIsAnOrderOnceItIsTaken(t *testing.T) {
 	_, order := s.get(strings.Split(where, "?")[0])
 	if strings.Count(order, `name="line" value=`) != 2 || !strings.Contains(order, "bunches of 10") || !strings.Contains(order, "30 wanted") {
 		t.Error("the order is not what was taken")
+	}
+}
+
+// What a grower keeps for an order is for nobody else: not for another order that came first, not for bouquets made up for another; and it can be taken back.
+func TestWhatIsKeptForAnOrderStaysForIt(t *testing.T) {
+	s := newSite(t, true)
+	const florist, mill = "/orders/Square%20florist%20bucket", "/orders/Wedding%20at%20the%20mill"
+	due := func(at, on string) string {
+		_, body := s.get(at)
+		_, rest, _ := strings.Cut(body, `<span class="due-on">`+on)
+		rest, _, _ = strings.Cut(rest, "</article>")
+		return rest
+	}
+	if before := due(florist, "Fri 10 July"); !strings.Contains(before, "that stand in Cool room") {
+		t.Fatalf("the florist is given nothing of the store: %s", before)
+	}
+	status, where, _ := s.post(florist, "/store/keep", url.Values{"order": {"Square florist bucket"}, "on": {"2026-07-10"}})
+	if status != http.StatusSeeOther || !strings.Contains(where, "moves") {
+		t.Fatalf("kept: %d %s", status, where)
+	}
+	if kept := due(florist, "Fri 10 July"); !strings.Contains(kept, "kept for it") || strings.Contains(kept, "that stand in") {
+		t.Errorf("it is kept, and the order says %s", kept)
+	}
+	if _, body := s.get(florist); strings.Contains(body, "of the store for it") {
+		t.Error("what is kept can be kept again")
+	}
+	_, store := s.get("/store")
+	if !strings.Contains(store, "kept for Square florist bucket") {
+		t.Error("the store does not say for whom it keeps")
+	}
+	// the same stems, kept for the wedding instead
+	lots := regexp.MustCompile(`/store/move\?from=Cool&#43;room&amp;lot=([a-z0-9-]+)&amp;stems=\d+"><strong>\d+</strong> Snapdragon white`).FindStringSubmatch(strings.ReplaceAll(store, "+", "&#43;"))
+	if lots == nil {
+		t.Fatal("no white snapdragons stand in the cool room")
+	}
+	other := url.Values{"lot": {lots[1]}, "what": {"kept"}, "stems": {"3"}, "order": {"Wedding at the mill"}, "from": {"Cool room"}, "at": {"2026-07-09T09:00"}}
+	if status, _, body := s.post("/store", "/store/moves?lot="+lots[1], other); status != http.StatusUnprocessableEntity || !strings.Contains(body, "cannot have been kept") {
+		t.Errorf("more than is there is kept: %d", status)
+	}
+	other.Set("stems", "1")
+	if status, _, body := s.post("/store", "/store/moves?lot="+lots[1], other); status != http.StatusSeeOther {
+		t.Fatalf("kept for the wedding: %d %s", status, body)
+	}
+	if florist := due(florist, "Fri 10 July"); !strings.Contains(florist, "2 kept for it") {
+		t.Errorf("the florist keeps what the wedding has now: %s", florist)
+	}
+	if wedding := due(mill, "Sat 18 July"); !strings.Contains(wedding, "1 kept for it") {
+		t.Errorf("the wedding: %s", wedding)
+	}
+	if status, _, body := s.post("/store", "/store/moves?lot="+lots[1], url.Values{"lot": {lots[1]}, "what": {"kept"}, "stems": {"3"}, "at": {"2026-07-09T09:00"}}); status != http.StatusUnprocessableEntity || !strings.Contains(body, "for which order") {
+		t.Errorf("kept for nobody: %d", status)
 	}
 }

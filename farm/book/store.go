@@ -95,9 +95,10 @@ const (
 	Given     = "given"    // away
 	Composted = "composted"
 	Tinted    = "tinted" // another colour from then on
+	Kept      = "kept"   // for an order, whoever else would want them
 )
 
-var fates = []string{ToPlace, MadeUp, Sold, Returned, Given, Composted, Tinted}
+var fates = []string{ToPlace, MadeUp, Sold, Returned, Given, Composted, Tinted, Kept}
 
 // A Move is what became of some stems of a lot: of a cut, whose id is the lot's, or of one that was bought.
 type Move struct {
@@ -108,7 +109,7 @@ type Move struct {
 	From    string // the place in which they stood; empty where nobody said
 	Place   string // to which they were brought
 	Colour  string // that they were tinted
-	Order   string // for which they are made up or sold
+	Order   string // for which they are made up, sold or kept
 	Note    string
 }
 
@@ -119,6 +120,8 @@ func ReadMove(f *Fields) Move {
 	switch {
 	case m.What == ToPlace && m.Place == "":
 		f.Fault("place", "write the place to which the stems were brought")
+	case m.What == Kept && m.Order == "":
+		f.Fault("order", "say for which order the stems are kept")
 	case m.What == Tinted && m.Colour == "":
 		f.Fault("colour", "write the colour that the stems have now")
 	}
@@ -174,7 +177,7 @@ func (b *Book) MadeUp(order, recipe string, due, known day.Day) int {
 }
 
 // Out tells whether the stems left the farm's store.
-func (m Move) Out() bool { return m.What != ToPlace && m.What != Tinted && m.What != Returned }
+func (m Move) Out() bool { return !slices.Contains([]string{ToPlace, Tinted, Kept, Returned}, m.What) }
 
 // StorePlace returns a place by its id.
 func (b *Book) StorePlace(id string) (StorePlace, bool) {
@@ -265,7 +268,7 @@ func (b *Book) checkMove(f *Fields, m Move, _ Strictness) {
 	}
 	gone := b.gone(m.Lot, m.ID)
 	switch left := stems - gone; {
-	case m.Out() && m.Stems > left:
+	case (m.Out() || m.What == Kept) && m.Stems > left:
 		f.Fault("stems", "%d stems cannot have been %s: %d of the lot's %d are left", m.Stems, m.What, left, stems)
 	case m.What == Returned && m.Stems > gone:
 		f.Fault("stems", "%d stems cannot have come back: %d have left", m.Stems, gone)

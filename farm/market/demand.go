@@ -100,6 +100,16 @@ func (d *demand) add(s *look.Snapshot, at int) {
 	}
 }
 
+// nextOf returns the next day on which an order is due after another; zero where there is none.
+func (d *demand) nextOf(order string, after day.Day) day.Day {
+	for i := range d.dues { // in the order of days
+		if d.dues[i].Order.ID == order && d.dues[i].On.After(after) {
+			return d.dues[i].On
+		}
+	}
+	return day.Day{}
+}
+
 // partName names an ingredient by its role, its crop where it has none, and counts those of one name.
 func partName(before []Want, part ingredient) string {
 	if part.RecipeLine.Stems == 0 {

@@ -2,6 +2,8 @@
 package market
 
 import (
+	"slices"
+
 	"dewcount/core/crop"
 	"dewcount/core/day"
 	"dewcount/core/forecast"
@@ -37,6 +39,27 @@ type Want struct {
 
 // Short returns how many stems are likely to be missing.
 func (w Want) Short() int { return max(0, w.Wanted-w.Filled.Likely()) }
+
+// Keepable returns the stems of the store that an order is given on its day and that are not kept for it yet; none on a farm that keeps no store.
+func (d Due) Keepable(b *book.Book) []Gift {
+	if _, kept := b.KeptSince(); !kept {
+		return nil
+	}
+	var gifts []Gift
+	for _, w := range d.Lines {
+		for _, g := range w.From {
+			at := slices.IndexFunc(gifts, func(o Gift) bool { return o.Lot == g.Lot && o.Place == g.Place })
+			switch {
+			case g.Lot == "" || g.KeptFor != "":
+			case at >= 0:
+				gifts[at].Stems += g.Stems
+			default:
+				gifts = append(gifts, g)
+			}
+		}
+	}
+	return gifts
+}
 
 // UseOf returns what an order line is cut for: as it says, or as its order is.
 func UseOf(l book.OrderLine, o book.Order) crop.Use {

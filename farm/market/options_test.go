@@ -97,6 +97,9 @@ func TestNoStemIsPromisedTwice(t *testing.T) {
 		b.Bought = []book.Bought{{ID: "lot", Variety: "Snap white", Stems: 1 + random.IntN(40), At: day.At(farm.View.Today, 6, 0), Rung: crop.Half}}
 		if random.IntN(2) == 0 {
 			b.StorePlaces = []book.StorePlace{{ID: "fridge", Kind: "fridge", Celsius: 4, Since: day.Must("2026-07-01")}}
+			if random.IntN(2) == 0 { // somebody keeps some of the lot for one of them
+				b.Moves = []book.Move{{ID: "kept", Lot: "lot", What: book.Kept, Stems: 1 + random.IntN(b.Bought[0].Stems), At: day.At(farm.View.Today, 6, 30), Order: "0"}}
+			}
 		}
 		b.RecipeLines = []book.RecipeLine{{Recipe: "posy", Role: "spike", Colour: "white", Stems: 2}, {Recipe: "posy", Crop: "snapdragon", Stems: 1}}
 		for n := range 1 + random.IntN(6) {
@@ -132,6 +135,8 @@ func TestNoStemIsPromisedTwice(t *testing.T) {
 				for _, g := range w.From {
 					sum += g.Stems
 					switch {
+					case g.KeptFor != "" && g.KeptFor != d.Order.ID:
+						t.Fatalf("seed %d: %d stems that are kept for %s go to %s", seed, g.Stems, g.KeptFor, d.Order.ID)
 					case g.Lot != "":
 						lots += g.Stems
 					case !g.Early && !g.Late:

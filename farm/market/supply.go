@@ -21,6 +21,7 @@ type Origin struct {
 	Lot      string
 	Variety  string
 	Place    string // in which the lot stands
+	KeptFor  string // the order for which a grower keeps it
 	Early    bool   // they are cut tighter than for the market, and open in water
 	Late     bool   // they stand further open than for the market
 
@@ -181,8 +182,17 @@ func (st *stocks) lots() {
 			}
 			return h.Crop.Stem.LongEnough(cm, 0, false)
 		}
-		one.Parts = st.parts(k, h.CutOn, long, "lot\x00"+h.Lot+"\x00"+h.Place+"\x00"+h.Colour+"\x00", Origin{Planting: st.s.Index(h.Planting), Lot: h.Lot, Variety: h.Variety, Place: h.Place}, -1, func(w int) bool {
+		one.Parts = st.parts(k, h.CutOn, long, "lot\x00"+h.Lot+"\x00"+h.Place+"\x00"+h.Colour+"\x00"+h.KeptFor+"\x00", Origin{Planting: st.s.Index(h.Planting), Lot: h.Lot, Variety: h.Variety, Place: h.Place, KeptFor: h.KeptFor}, -1, func(w int) bool {
 			want := &st.demand.wants[w]
+			if h.KeptFor != "" {
+				due := &st.demand.dues[want.due]
+				switch first := st.demand.nextOf(h.KeptFor, h.CutAt.Day()); {
+				case due.Order.ID != h.KeptFor:
+					return false
+				case want.on == first:
+					return true // however fresh they are then: a grower has decided so
+				}
+			}
 			right, ok := st.right(want, h.Crop)
 			further := want.on.At(cutHour) - now.Instant(cutHour)
 			return ok && want.on.After(h.CutAt.Day()) && st.rule.Serves(h.Crop, right, stem, max(0, further))

@@ -16,6 +16,7 @@ type Heap struct {
 	Lot, Planting, Variety, Colour string // a bought lot has no planting
 	Crop                           *crop.Profile
 	Place                          string // empty where nobody said: they rest in the shade
+	KeptFor                        string // the order for which a grower keeps them; empty for none
 	Stems                          int
 	LengthCM                       float64 // as it was measured; 0 where it was not
 	CutAt                          day.Moment
@@ -87,6 +88,17 @@ func Of(b *book.Book, at day.Moment) Ledger {
 	return l
 }
 
+// For returns the ledger as it is for an order: without the stems of what is kept for others.
+func (l Ledger) For(order string) Ledger {
+	l.Heaps = slices.Clone(l.Heaps)
+	for i := range l.Heaps {
+		if h := &l.Heaps[i]; h.KeptFor != "" && h.KeptFor != order {
+			h.Stems = 0
+		}
+	}
+	return l
+}
+
 // Lately returns what was cut of late on a farm that keeps no ledger, held as warm as it says of each crop, as long as it can be held.
 func Lately(b *book.Book, at day.Moment, celsius func(*crop.Profile) float64) []Heap {
 	now := at.Instant(cutHour)
@@ -153,7 +165,7 @@ func (k keeper) follow(lot Heap, moves []book.Move, now float64) ([]Heap, Accoun
 			heaps = append(heaps, back)
 			continue
 		}
-		taken := take(&heaps, m.Stems, m.From)
+		taken := take(&heaps, m.Stems, m.From, m.Order)
 		for _, part := range taken {
 			switch m.What {
 			case book.ToPlace:
@@ -165,6 +177,9 @@ func (k keeper) follow(lot Heap, moves []book.Move, now float64) ([]Heap, Accoun
 				heaps = append(heaps, part)
 			case book.Tinted:
 				part.Colour = m.Colour
+				heaps = append(heaps, part)
+			case book.Kept:
+				part.KeptFor = m.Order
 				heaps = append(heaps, part)
 			case book.MadeUp:
 				account.MadeUp += part.Stems
@@ -191,22 +206,35 @@ func (k keeper) follow(lot Heap, moves []book.Move, now float64) ([]Heap, Accoun
 	return there, account
 }
 
-// take takes so many stems out of heaps, from a place first where one is named, the largest first, and returns them as heaps of their own. What is
-// not there is not taken: the book refuses to speak of more stems than a lot has.
-func take(heaps *[]Heap, stems int, from string) []Heap {
-	order := make([]int, len(*heaps))
-	for i := range order {
-		order[i] = i
+// take takes so many stems out of heaps, from a place first where one is named, of what is kept for its order before what is kept for nobody and last of what is
+// kept for others, the largest first, and returns them as heaps of their own. What is not there is not taken: the book refuses to speak of more stems than a
+// lot has.
+func take(heaps *[]Heap, stems int, from, order string) []Heap {
+	kept := func(h Heap) int {
+		switch h.KeptFor {
+		case order:
+			return 0
+		case "":
+			return 1
+		}
+		return 2
 	}
-	slices.SortStableFunc(order, func(a, b int) int {
+	inOrder := make([]int, len(*heaps))
+	for i := range inOrder {
+		inOrder[i] = i
+	}
+	slices.SortStableFunc(inOrder, func(a, b int) int {
 		x, y := (*heaps)[a], (*heaps)[b]
+		if differ := cmp.Compare(kept(x), kept(y)); differ != 0 {
+			return differ
+		}
 		if fits := x.Place == from; from != "" && fits != (y.Place == from) {
 			return map[bool]int{true: -1, false: 1}[fits]
 		}
 		return cmp.Compare(y.Stems, x.Stems)
 	})
 	var taken []Heap
-	for _, i := range order {
+	for _, i := range inOrder {
 		n := min(stems, (*heaps)[i].Stems)
 		if n == 0 {
 			continue

@@ -20,7 +20,7 @@ type Goods struct {
 func (l *Ledger) GoodsFor(b *book.Book, order string, on day.Day, promised map[string]int) []Goods {
 	var goods []Goods
 	for i, h := range l.Heaps {
-		if h.Dry() || h.Now.Left[1] == 0 {
+		if h.Dry() || h.Now.Left[1] == 0 || h.Stems == 0 {
 			continue
 		}
 		at := slices.IndexFunc(goods, func(g Goods) bool { return g.Variety == h.Variety })

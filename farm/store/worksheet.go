@@ -73,13 +73,14 @@ func (l *Ledger) Worksheet(b *book.Book, wanted []Wanting, minutesEach float64) 
 	var sheet Worksheet
 	left := Ledger{Heaps: slices.Clone(l.Heaps)}
 	for _, w := range wanted {
-		made := left.MakeUp(b, w.Recipe)
+		there := left.For(w.Order)
+		made := there.MakeUp(b, w.Recipe)
 		task := Task{Order: w.Order, Recipe: w.Recipe, Wanted: w.Bouquets, Whole: min(w.Bouquets, made.Whole)}
 		if task.Whole < task.Wanted {
 			task.Lacks = made.RunsOut
 		}
 		if task.Whole > 0 {
-			task.Takes, _ = left.Takes(b, w.Recipe, task.Whole)
+			task.Takes, _ = there.Takes(b, w.Recipe, task.Whole)
 		}
 		for _, t := range task.Takes {
 			left.Heaps[t.Heap].Stems -= t.Stems

@@ -7,6 +7,7 @@ import (
 
 	"dewcount/core/day"
 	"dewcount/farm/book"
+	"dewcount/farm/market"
 	"dewcount/say"
 	"dewcount/web/page"
 	"dewcount/web/parts"
@@ -18,10 +19,23 @@ import (
 type orderDueView struct {
 	parts.DueView
 	Day   string
+	Keep  string // what of the store can be kept for it, empty for nothing
 	Lines []dayLineView
 }
 
 type dayLineView struct{ Name, What, Number, Fault string }
+
+// keepWords says which stems of the store can be kept for an order on a day.
+func keepWords(snap *say.Snapshot, d market.Due) string {
+	stems := 0
+	for _, g := range d.Keepable(snap.Book) {
+		stems += g.Stems
+	}
+	if stems == 0 {
+		return ""
+	}
+	return "Keep " + say.Stems(stems) + " of the store for it"
+}
 
 // dayName is the field of a line's number on one day.
 func dayName(line int) string { return "number-" + strconv.Itoa(line) }

@@ -136,7 +136,7 @@ func (s view) orderPage(c *echo.Context, code int, snap *say.Snapshot, o book.Or
 	v.Names = wantNames(snap)
 	for _, d := range market.Dues(snap.Snapshot) {
 		if d.Order.ID == o.ID {
-			v.Dues = append(v.Dues, orderDueView{parts.NewDue(snap.Locale, d).WithGifts(snap, d), d.On.String(), dayLines(snap, o, d.On, from, faults)})
+			v.Dues = append(v.Dues, orderDueView{parts.NewDue(snap.Locale, d).WithGifts(snap, d), d.On.String(), keepWords(snap, d), dayLines(snap, o, d.On, from, faults)})
 		}
 	}
 	if o.DueOn.After(snap.View.To) {

@@ -100,7 +100,7 @@ func (s view) makeUp(c *echo.Context, snap *say.Snapshot) error {
 	f := book.NewFields(page.Posted(c)).For(snap.Locale)
 	recipe, order, n := f.Name("recipe", "the recipe"), f.Text("order"), f.Whole("bouquets", 1, 5000)
 	now := s.hour(snap)
-	l := ledger.Of(snap.Book, now)
+	l := ledger.Of(snap.Book, now).For(order)
 	takes, enough := l.Takes(snap.Book, recipe, n)
 	if f.Faults() == nil && !enough {
 		f.Fault("bouquets", "there are stems for %d of %s: write that many or fewer", l.MakeUp(snap.Book, recipe).Whole, recipe)

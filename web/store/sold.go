@@ -49,7 +49,7 @@ func (s view) goods(snap *say.Snapshot, order string, now day.Moment) (ledger.Le
 			}
 		}
 	}
-	l := ledger.Of(snap.Book, now)
+	l := ledger.Of(snap.Book, now).For(order)
 	return l, l.GoodsFor(snap.Book, order, snap.View.Today, promised)
 }
 

@@ -71,7 +71,7 @@ type heapView struct {
 	Rung                draw.RungView
 	Left                string
 	Dry                 string
-	Colour              string
+	Colour, Kept        string
 	Worries             []string
 	For                 []string // whom its stems are promised
 	Move                string   // address of what became of it
@@ -133,9 +133,10 @@ func newStore(snap *say.Snapshot, now day.Moment) storeView {
 		}
 	}
 	v.Sum = sumWords(snap, &l)
-	v.Makings = makings(snap, &l)
+	unkept := l.For("")
+	v.Makings = makings(snap, &unkept)
 	if place, err := b.Place(); err == nil {
-		v.Bunches = bunches(&l, place.BunchStems)
+		v.Bunches = bunches(&unkept, place.BunchStems)
 	}
 	v.Lately = lately(snap)
 	v.Fates, v.Degrees = fates, snap.Name(say.Celsius)
@@ -145,8 +146,8 @@ func newStore(snap *say.Snapshot, now day.Moment) storeView {
 	return v
 }
 
-// lotIn is stems of a lot in one place.
-type lotIn struct{ lot, place string }
+// lotIn is stems of a lot in one place, kept for one order.
+type lotIn struct{ lot, place, keptFor string }
 
 // promisedOf says for whom the stems of a heap are, and what they will be on that day if they stay where they stand.
 func promisedOf(snap *say.Snapshot, now day.Moment) func(ledger.Heap) []string {
@@ -160,7 +161,7 @@ func promisedOf(snap *say.Snapshot, now day.Moment) func(ledger.Heap) []string {
 		for _, w := range d.Lines {
 			for _, g := range w.From {
 				if g.Lot != "" {
-					at := lotIn{g.Lot, g.Place}
+					at := lotIn{g.Lot, g.Place, g.KeptFor}
 					promised[at] = append(promised[at], gift{d.Order.ID, d.On, g.Stems})
 				}
 			}
@@ -168,7 +169,7 @@ func promisedOf(snap *say.Snapshot, now day.Moment) func(ledger.Heap) []string {
 	}
 	return func(h ledger.Heap) []string {
 		var words []string
-		for _, g := range promised[lotIn{h.Lot, h.Place}] {
+		for _, g := range promised[lotIn{h.Lot, h.Place, h.KeptFor}] {
 			then := h.On(snap.Book, now, g.on)
 			words = append(words, fmt.Sprintf("%d for %s, %s: %s then, about %s left", g.stems, g.order, snap.Date(g.on), then.Rung, say.Days(int(math.Round(then.Left[1])))))
 		}
@@ -223,6 +224,9 @@ func newHeap(snap *say.Snapshot, h ledger.Heap, worries []string) heapView {
 	}
 	if variety, _ := snap.Book.Variety(h.Variety); variety.Colour != h.Colour {
 		v.Colour = "tinted " + h.Colour
+	}
+	if h.KeptFor != "" {
+		v.Kept = "kept for " + h.KeptFor
 	}
 	return v
 }
@@ -327,6 +331,8 @@ func fateWords(m book.Move) string {
 		words = "brought back"
 	case book.Tinted:
 		words = "tinted " + m.Colour
+	case book.Kept:
+		return "kept for " + m.Order
 	}
 	if m.Order != "" {
 		words += ", " + m.Order

@@ -25,6 +25,7 @@ func View(site *page.Site) page.View {
 		page.Get("/store/lot", page.Record, s.On(s.newLot)),
 		page.Post("/store/lots", page.Record, s.On(s.keepLot)),
 		page.Post("/store/makeup", page.Record, s.On(s.makeUp)),
+		page.Post("/store/keep", page.Record, s.On(s.keepFor)),
 		page.Post("/store/bunches", page.Record, s.On(s.bunch)),
 		page.Get("/store/sold", page.Record, s.On(s.sold)),
 		page.Post("/store/sold", page.Record, s.On(s.keepSold)),

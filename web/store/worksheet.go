@@ -153,7 +153,7 @@ func (s view) bunch(c *echo.Context, snap *say.Snapshot) error {
 	f := book.NewFields(page.Posted(c)).For(snap.Locale)
 	variety, colour, order, n := f.Name("variety", "the variety"), f.Text("colour"), f.Text("order"), f.Whole("bunches", 1, 5000)
 	now := s.hour(snap)
-	l := ledger.Of(snap.Book, now)
+	l := ledger.Of(snap.Book, now).For(order)
 	all := l.Bunches(place.BunchStems)
 	at := slices.IndexFunc(all, func(b ledger.Bunching) bool { return b.Variety == variety && b.Colour == colour })
 	var takes []ledger.Taking
