@@ -37,9 +37,11 @@ func readingsOf() []book.Reading {
 	return readings
 }
 
-// What the farm does with its stems: a third of what dries is hung, most of the rest goes on two market days and a little to the florists between.
+// What the farm does with its stems: a third of what dries is hung, most of the rest goes on two market days and a little to the florists between; what is more
+// than a stall sells of a variety goes to a wholesaler.
 const (
 	hungShare    = 3 // one in so many
+	stallSells   = 40
 	marketShare  = 0.75
 	floristShare = 0.2
 	spentDays    = 1. // what has less left is composted
@@ -52,7 +54,7 @@ func movesOf(b *book.Book, d day.Day) []book.Move {
 		m.ID = fmt.Sprintf("store-%s-%d", d, len(moves))
 		moves = append(moves, m)
 	}
-	moved := make(map[string]bool)
+	moved, sold := make(map[string]bool), make(map[string]int)
 	for _, m := range b.Moves {
 		moved[m.Lot] = true
 	}
@@ -88,7 +90,14 @@ func movesOf(b *book.Book, d day.Day) []book.Move {
 		}
 		left := h.Stems
 		if n := int(share * float64(h.Stems)); n > 0 {
-			add(book.Move{Lot: h.Lot, At: day.At(d, 13, 0), What: book.Sold, Stems: n, From: h.Place, Order: order})
+			here := min(n, stallSells-sold[h.Variety])
+			if here > 0 {
+				add(book.Move{Lot: h.Lot, At: day.At(d, 13, 0), What: book.Sold, Stems: here, From: h.Place, Order: order})
+				sold[h.Variety] += here
+			}
+			if n > here {
+				add(book.Move{Lot: h.Lot, At: day.At(d, 15, 0), What: book.Sold, Stems: n - here, From: h.Place, Note: "to the wholesaler"})
+			}
 			left -= n
 		}
 		if h.Now.Left[1] < spentDays && left > 0 {

@@ -60,9 +60,6 @@ type Planting struct {
 	Alive       day.Day   // last day on which stems were counted or cut; zero if none
 }
 
-// A Cover is what stands over a bed, by how much warmer its nights and days are than outdoors, in °C.
-type Cover struct{ NightC, DayC float64 }
-
 // Horizon is how many days beyond From the weather members reach, so that next year's flowers of what lasts are seen.
 const Horizon = 400
 
@@ -298,10 +295,10 @@ func (f *Farm) writesCuts() bool {
 // pool names what a planting shares its variety's traits with: the same variety under the same cover. Of unlike places only the crop
 // teaches.
 func (p *Planting) pool() string {
-	if p.Cover == (Cover{}) {
+	if p.Cover.NightC == 0 && p.Cover.DayC == 0 {
 		return p.Variety
 	}
-	return fmt.Sprintf("%s under %v", p.Variety, p.Cover)
+	return fmt.Sprintf("%s under {%v %v}", p.Variety, p.Cover.NightC, p.Cover.DayC)
 }
 
 // silentPicks returns the pick days of a season up to now that left no record of a planting: it is taken that what was ready was

@@ -55,7 +55,10 @@ func wildFarm(seed uint64, latitude float64) *Farm {
 			planting.FirstBud = append(planting.FirstBud, today.Add(-random.IntN(400)))
 		}
 		if random.IntN(3) == 0 {
-			planting.Cover = Cover{3, 4}
+			planting.Cover = Cover{NightC: 3, DayC: 4}
+		}
+		if random.IntN(3) == 0 {
+			planting.Cover.Laid[1] = Laid{NightC: 1.5, DayC: 4, From: today.Add(random.IntN(100) - 80)}
 		}
 		for u := range crop.Use(crop.Uses) {
 			planting.Windows[u], planting.HasUse[u] = p.Window(u, "")

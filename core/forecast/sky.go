@@ -73,10 +73,10 @@ const (
 // under returns the hours of the weather under a cover; the caller holds the lock.
 func (s *sky) under(c Cover) *hours {
 	if s.hourly[c] == nil {
-		h := &hours{past: s.past.Warmer(c.NightC, c.DayC).Hourly(s.latitude)}
+		h := &hours{past: c.warm(s.past).Hourly(s.latitude)}
 		for _, m := range s.members {
 			near := climate.Series{First: m.First, Days: m.Days[:s.near]}
-			h.members = append(h.members, near.Warmer(c.NightC, c.DayC).Hourly(s.latitude))
+			h.members = append(h.members, c.warm(near).Hourly(s.latitude))
 		}
 		s.hourly[c] = h
 	}
@@ -121,7 +121,7 @@ func (s *sky) clocks(p *crop.Profile, c Cover) *clocksOf {
 	clocks.extend = func(member int) growth.Clock {
 		m := s.members[member]
 		later := climate.Series{First: m.First.Add(s.near), Days: m.Days[s.near:]}
-		return growth.Clocks(p, s.lengths, &clocks.members[member], later.Warmer(c.NightC, c.DayC).Hourly(s.latitude))
+		return growth.Clocks(p, s.lengths, &clocks.members[member], c.warm(later).Hourly(s.latitude))
 	}
 	return clocks
 }
@@ -136,6 +136,7 @@ func (s *sky) clocks(p *crop.Profile, c Cover) *clocksOf {
 // What is over dies of no frost to come.
 func (s *sky) frosts(p *Planting, r *life, over bool) (died day.Day, frost []day.Day) {
 	kills := p.Growth.Profile.FrostKillC - p.Cover.NightC
+	laid := Cover{Laid: p.Cover.Laid}
 	first := func(series climate.Series, clock growth.Clock) day.Day {
 		run := r.course.NewRun(clock, growth.Traits{Pace: 1, Stems: 1, Regrow: 1})
 		tops, up := run.Emerged()
@@ -152,7 +153,7 @@ func (s *sky) frosts(p *Planting, r *life, over bool) (died day.Day, frost []day
 		}
 		var killed day.Day
 		note := func(celsius, from float64) {
-			if d, ok := series.FirstAtOrBelow(celsius, since(from)); ok && (killed.IsZero() || d.Before(killed)) {
+			if d, ok := laid.warm(series).FirstAtOrBelow(celsius, since(from)); ok && (killed.IsZero() || d.Before(killed)) {
 				killed = d
 			}
 		}

@@ -32,18 +32,14 @@ func (s *Stand) CdADay(i int, d day.Day, days int) float64 {
 	for k := range days {
 		at := d.Add(k)
 		sun := climate.SunHours(s.sky.latitude, at.YearDay())
-		sum += p.Growth.Profile.Response.DegreeDays(climate.Hours(p.Cover.over(s.Weather(at.Add(-1))), p.Cover.over(s.Weather(at)), p.Cover.over(s.Weather(at.Add(1))), sun))
+		under := func(d day.Day) climate.Extremes { return p.Cover.over(s.Weather(d), d) }
+		sum += p.Growth.Profile.Response.DegreeDays(climate.Hours(under(at.Add(-1)), under(at), under(at.Add(1)), sun))
 	}
 	pace := 1.0
 	if learned, ok := s.Learned(i); ok {
 		pace = learned.Pace[1]
 	}
 	return sum / float64(max(1, days)) / pace
-}
-
-// over returns a day's extremes under the cover.
-func (c Cover) over(e climate.Extremes) climate.Extremes {
-	return climate.Extremes{TminC: e.TminC + c.NightC, TmaxC: e.TmaxC + c.DayC}
 }
 
 // FrostWithin returns the chance, 0 to 1, that a frost kills what stands of planting i before so many days are over.

@@ -22,6 +22,9 @@ const (
 	Emerged   = "emerged"
 	FirstBud  = "first_bud"
 	ShortDays = "short_days" // blackout began over a steered crop
+	Fleeced   = "fleeced"    // fleece was laid over the row
+	Shaded    = "shaded"     // shade cloth
+	Uncovered = "uncovered"  // either was taken off
 )
 
 // ReadEvent reads an event.

@@ -186,6 +186,7 @@ func (s *seen) row(p book.Planting, profile *crop.Profile) forecast.Planting {
 			out.Growth.ShortDays = e.On
 		}
 	}
+	out.Cover.Laid = laidOver(s.events[p.ID])
 	s.addRecords(&out)
 	return out
 }

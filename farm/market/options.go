@@ -22,6 +22,9 @@ const (
 	Smaller   Kind = "smaller"    // so many bouquets as are sure
 	ExtraPick Kind = "extra-pick" // a pick day beside the others
 	Buy       Kind = "buy"        // so many stems
+	Fleece    Kind = "fleece"     // laid over a row, whose stems come sooner
+	Shade     Kind = "shade"      // over a row whose stems would be over by then
+	Pinch     Kind = "pinch"      // half of a row, whose stems come later then
 )
 
 // An Option is something that can be done about a shortfall, tried: what it would make of the order's chance, and what it costs others.
@@ -31,6 +34,7 @@ type Option struct {
 	What   string
 	N      int     // stems or bouquets, of what has a number
 	On     day.Day // of an extra pick
+	Row    string  // planting to which something is done
 	Change book.Change
 	Chance float64 // that all of the order is filled then
 	Short  int     // stems that are likely missing then, of all lines
@@ -105,18 +109,7 @@ func OptionsFor(s *look.Snapshot, order string, on day.Day) []Option {
 		if !ok {
 			continue
 		}
-		if line.Recipe != "" {
-			continue
-		}
-		if looser, ok := loosen(s, line); ok {
-			try(Option{Kind: Looser, Line: line.Line, What: What(s, looser), Change: book.Change{Correct: []book.Record{looser.Record()}}})
-		}
-		if sure := w.Filled.Sure(); sure > 0 {
-			fewer := line
-			fewer.Stems = &sure
-			try(Option{Kind: Fewer, Line: line.Line, What: w.What, N: sure, Change: book.Change{Correct: []book.Record{fewer.Record()}}})
-		}
-		if v, ok := varietyFor(s, line); ok {
+		if v, ok := varietyFor(s, w.OrderLine); ok {
 			lot := book.Bought{ID: "bought-" + order + "-" + on.String() + "-" + w.What, Variety: v.Name, Stems: w.Wanted - w.Filled.Sure(), At: day.At(s.View.Upto, cutHour, 0), Note: order}
 			if p := s.Book.Crop(v.Crop); p != nil {
 				right, _ := p.Window(UseOf(line, now.Order), "")
@@ -124,19 +117,35 @@ func OptionsFor(s *look.Snapshot, order string, on day.Day) []Option {
 			}
 			try(Option{Kind: Buy, Line: line.Line, What: v.Name, N: lot.Stems, Change: book.Change{Add: []book.Record{lot.Record()}}})
 		}
+		if line.Recipe != "" {
+			continue // its recipe says what goes into a bouquet, and its number is told below
+		}
+		if looser, ok := loosen(s, line); ok {
+			try(Option{Kind: Looser, Line: line.Line, What: What(s, looser), Change: book.Change{Correct: []book.Record{looser.Record()}}})
+		}
+		if sure := max(0, w.Filled.Sure()-book.OrZero(line.Spares)) / line.Each() * line.Each(); sure > 0 { // whole bunches
+			fewer := line
+			fewer.Stems = &sure
+			try(Option{Kind: Fewer, Line: line.Line, What: w.What, N: sure, Change: book.Change{Correct: []book.Record{fewer.Record()}}})
+		}
 	}
 	for _, o := range smaller(s, now) {
 		try(o)
 	}
-	for _, d := range extraDays(s, on) {
-		change := book.Change{Add: []book.Record{book.PickRecord(d)}}
+	regrown := func(o Option) { // what changes the field is forecast anew
 		b := s.Book.Own()
-		if b.Apply(change, book.OfForm) != nil {
-			continue
+		if b.Apply(o.Change, book.OfForm) != nil {
+			return
 		}
 		if field, err := look.NewSnapshot(b, s.Revision, s.View, s); err == nil {
-			add(Option{Kind: ExtraPick, On: d, Change: change}, b, field)
+			add(o, b, field)
 		}
+	}
+	for _, d := range extraDays(s, on) {
+		regrown(Option{Kind: ExtraPick, On: d, Change: book.Change{Add: []book.Record{book.PickRecord(d)}}})
+	}
+	for _, o := range onRows(s, now) {
+		regrown(o)
 	}
 	slices.SortStableFunc(options, func(a, b Option) int {
 		return cmp.Or(cmp.Compare(a.less(), b.less()), cmp.Compare(a.Short, b.Short), cmp.Compare(b.Chance, a.Chance), cmp.Compare(len(a.Losers), len(b.Losers)))

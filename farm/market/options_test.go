@@ -235,3 +235,50 @@ func TestImportanceIsTheGrowers(t *testing.T) {
 		}
 	}
 }
+
+// What can be done to a row is offered where it helps: fleece before its stems come, shade and a pinch where they would come too soon. Each does what it says.
+func TestRowsAreCoveredAndPinchedForAnOrder(t *testing.T) {
+	b := book.NewBook(nil)
+	for key, value := range map[string]string{"name": "Meadow", "latitude": "46.9", "longitude": "7.2", "elevation_m": "400", "timezone": "Europe/Zurich", "pick_days": "tue fri"} {
+		b.Settings = append(b.Settings, book.Setting{Key: key, Value: value})
+	}
+	today := day.Must("2026-05-20")
+	for d := day.Must("2025-09-01"); d.Before(today); d = d.Add(1) {
+		b.Weather = append(b.Weather, book.WeatherDay{Date: d, TminC: 7, TmaxC: 17})
+	}
+	b.Varieties = []book.Variety{{Name: "Cornflower blue", Crop: "cornflower", Colour: "blue", Role: "filler"}, {Name: "Snap white", Crop: "snapdragon", Colour: "white", Role: "spike"}, {Name: "Sunflower gold", Crop: "sunflower-single", Colour: "gold", Role: "focal"}}
+	b.Plantings = []book.Planting{{ID: "SU", Variety: "Sunflower gold", Method: crop.Tray, StartedOn: day.Must("2026-03-04"), PlantedOutOn: day.Must("2026-04-02"), Plants: 80}, {ID: "CO", Variety: "Cornflower blue", Method: crop.Direct, StartedOn: day.Must("2026-03-20"), Plants: 80},
+		{ID: "SN", Variety: "Snap white", Method: crop.Tray, StartedOn: day.Must("2026-03-10"), PlantedOutOn: day.Must("2026-05-04"), Plants: 60}}
+	offered := make(map[market.Kind]bool)
+	for _, in := range []int{8, 14, 20, 26, 33} {
+		stems := 60
+		own := b.Own()
+		own.Orders = []book.Order{{ID: "Wedding", Kind: "event", DueOn: today.Add(in)}}
+		own.OrderLines = []book.OrderLine{{Order: "Wedding", Line: 1, Colour: "blue", Stems: &stems, Use: "event"}, {Order: "Wedding", Line: 2, Role: "spike", Stems: &stems, Use: "event"},
+			{Order: "Wedding", Line: 3, Role: "focal", Stems: &stems, Use: "event"}}
+		s, err := look.NewSnapshot(own, 0, look.Morning(today), nil)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, o := range market.OptionsFor(s, "Wedding", today.Add(in)) {
+			if o.Row == "" {
+				continue
+			}
+			offered[o.Kind] = true
+			then := own.Own()
+			if err := then.Apply(o.Change, book.OfForm); err != nil {
+				t.Fatalf("%s %s: %v", o.Kind, o.Row, err)
+			}
+			after, err := look.NewSnapshot(then, 1, s.View, nil)
+			if err != nil {
+				t.Fatal(err)
+			}
+			if d := market.Dues(after)[0]; math.Abs(d.Chance-o.Chance) > 0.02 {
+				t.Errorf("%s %s: %.2f was said, %.2f came", o.Kind, o.Row, o.Chance, d.Chance)
+			}
+		}
+	}
+	if !offered[market.Fleece] || !offered[market.Shade] && !offered[market.Pinch] {
+		t.Errorf("offered is %v", offered)
+	}
+}

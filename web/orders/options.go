@@ -22,6 +22,8 @@ type optionsView struct {
 	Options          []optionView
 	None             string
 	Tell             string // by when the customer should know
+	Plans            []page.LinkView
+	Late             string // what sown today would come too late
 }
 
 type optionView struct {
@@ -67,8 +69,13 @@ func (s view) options(c *echo.Context, snap *say.Snapshot, o book.Order) error {
 		for _, option := range all {
 			v.Options = append(v.Options, newOption(snap, option))
 		}
+		var late []string
+		if v.Plans, late = planLinks(snap, o, due.On); len(late) > 0 && !due.Covered() {
+			v.Late = "Sown today " + say.Or(late) + " would come too late."
+		}
 		switch {
 		case due.Covered():
+			v.Plans = nil
 			v.None = "It is covered: nothing has to be done."
 		case len(all) == 0:
 			v.None = "Nothing that was tried would help: not another order of serving, not the same role and colour of another crop, not a pick day more."
@@ -84,7 +91,9 @@ func (s view) options(c *echo.Context, snap *say.Snapshot, o book.Order) error {
 }
 
 // keyOf tells an option from the others of its order, also where they stand in another order by now.
-func keyOf(o market.Option) string { return fmt.Sprintf("%s|%d|%d|%s", o.Kind, o.Line, o.N, o.On) }
+func keyOf(o market.Option) string {
+	return fmt.Sprintf("%s|%d|%d|%s|%s|%s", o.Kind, o.Line, o.N, o.On, o.Row, o.What)
+}
 
 func newOption(snap *say.Snapshot, o market.Option) optionView {
 	v := optionView{Key: keyOf(o)}
@@ -99,6 +108,12 @@ func newOption(snap *say.Snapshot, o market.Option) optionView {
 		v.What = fmt.Sprintf("Promise %d of %s, which are sure", o.N, o.What)
 	case market.ExtraPick:
 		v.What = fmt.Sprintf("Cut on %s as well", snap.Date(o.On))
+	case market.Fleece:
+		v.What = fmt.Sprintf("Lay fleece over %s (%s) today, so that it comes sooner", o.Row, o.What)
+	case market.Shade:
+		v.What = fmt.Sprintf("Shade %s (%s) from today on, so that it comes later", o.Row, o.What)
+	case market.Pinch:
+		v.What = fmt.Sprintf("Pinch half of %s (%s) today, which comes later then", o.Row, o.What)
 	case market.Buy:
 		v.What = fmt.Sprintf("Buy %d %s in", o.N, o.What)
 	}
@@ -108,7 +123,10 @@ func newOption(snap *say.Snapshot, o market.Option) optionView {
 	default:
 		v.Effect = "all of it is filled " + say.Tenths(o.Chance)
 	}
-	if o.Short < o.Before {
+	switch {
+	case o.Short == 0 && o.Before > 0:
+		v.Effect += fmt.Sprintf(", and likely nothing is short instead of %s", say.Stems(o.Before))
+	case o.Short < o.Before:
 		v.Effect += fmt.Sprintf(", and likely %s short in all instead of %d", say.Stems(o.Short), o.Before)
 	}
 	for _, l := range o.Losers {

@@ -1,12 +1,14 @@
 package orders
 
 import (
+	"fmt"
 	"net/http"
 	"net/url"
 	"slices"
 	"strconv"
 	"strings"
 
+	"dewcount/core/day"
 	"dewcount/farm/book"
 	"dewcount/farm/market"
 	"dewcount/say"
@@ -78,24 +80,44 @@ type orderView struct {
 	Names     []string
 	Dues      []orderDueView
 	Plans     []page.LinkView // what can be sown for it, where it is due beyond the forecast
+	Past      []string        // what went to it
 }
 
-// planLinks lead an order that is due beyond the forecast into the planner, a line each.
-func planLinks(snap *say.Snapshot, o book.Order) []page.LinkView {
-	var links []page.LinkView
-	for _, l := range snap.Book.OrderLines {
-		v, named := snap.Book.Variety(l.Variety)
-		cropID := l.Crop
-		if named {
-			cropID = v.Crop
-		}
-		if l.Order != o.ID || cropID == "" || l.Stems == nil {
+// planLinks lead an order into the planner, a line or an ingredient each; what would come too late is said apart.
+func planLinks(snap *say.Snapshot, o book.Order, on day.Day) (links []page.LinkView, late []string) {
+	for _, l := range market.ToSow(snap.Snapshot, o, on) {
+		if l.TooLate {
+			late = append(late, l.What)
 			continue
 		}
-		links = append(links, page.LinkView{Name: "Sow for it: " + lineWords(snap, l), Href: "/season/date?" + url.Values{"asked": {"1"}, "crop": {cropID}, "stems": {strconv.Itoa(*l.Stems)},
-			"on": {o.DueOn.String()}, "use": {market.UseOf(l, o).String()}}.Encode()})
+		links = append(links, page.LinkView{Name: fmt.Sprintf("Sow for it: %d %s", l.Stems, l.What), Href: "/season/date?" + url.Values{"asked": {"1"}, "crop": {l.Crop}, "variety": {l.Variety},
+			"stems": {strconv.Itoa(l.Stems)}, "on": {on.String()}, "use": {l.Use}}.Encode()})
 	}
-	return links
+	return links, late
+}
+
+// pastWords says what went to an order on its last days.
+func pastWords(snap *say.Snapshot, o book.Order) []string {
+	const days, named = 4, 6
+	var words []string
+	for _, p := range market.Past(snap.Snapshot, o, days) {
+		var went []string
+		all := 0
+		for i, g := range p.Gone {
+			if all += g.Stems; i < named {
+				went = append(went, fmt.Sprintf("%d %s", g.Stems, g.Variety))
+			}
+		}
+		switch {
+		case went == nil:
+			words = append(words, fmt.Sprintf("%s: nothing is written down; %s were wanted", snap.Date(p.On), say.Stems(p.Wanted)))
+		case len(p.Gone) > named:
+			words = append(words, fmt.Sprintf("%s: %s went, of %d wanted: %s and others", snap.Date(p.On), say.Stems(all), p.Wanted, strings.Join(went, ", ")))
+		default:
+			words = append(words, fmt.Sprintf("%s: %s went, of %d wanted: %s", snap.Date(p.On), say.Stems(all), p.Wanted, say.List(went)))
+		}
+	}
+	return words
 }
 
 func (s view) order(c *echo.Context, snap *say.Snapshot, o book.Order) error {
@@ -140,7 +162,8 @@ func (s view) orderPage(c *echo.Context, code int, snap *say.Snapshot, o book.Or
 		}
 	}
 	if o.DueOn.After(snap.View.To) {
-		v.Plans = planLinks(snap, o)
+		v.Plans, _ = planLinks(snap, o, o.DueOn)
 	}
+	v.Past = pastWords(snap, o)
 	return s.Show(c, code, "order", "/orders", o.ID, snap, v)
 }

@@ -33,7 +33,7 @@ func story(snap *say.Snapshot, planting string) []storyLine {
 	}
 	for _, e := range snap.Book.Events {
 		if e.Planting == planting {
-			words := map[string]string{book.Emerged: "most plants are up", book.FirstBud: "first tight buds", book.ShortDays: "short days begin", book.Pinched: "pinched", book.PlantedOut: "planted out"}[e.Event]
+			words := map[string]string{book.Emerged: "most plants are up", book.FirstBud: "first tight buds", book.ShortDays: "short days begin", book.Fleeced: "fleece laid over it", book.Shaded: "shade cloth laid over it", book.Uncovered: "uncovered", book.Pinched: "pinched", book.PlantedOut: "planted out"}[e.Event]
 			if words == "" {
 				words = e.Event
 			}
