@@ -10,11 +10,11 @@ import (
 	"dewcount/farm/market"
 )
 
-// asked is the demo's forecast with thirty orders of several lines over five weeks, beside sixty plantings.
-func asked(tb testing.TB) *look.Snapshot {
+// asked is the demo's forecast with so many orders of several lines over five weeks, beside sixty plantings.
+func asked(tb testing.TB, orders int) *look.Snapshot {
 	tb.Helper()
 	b := load(tb, filled(tb))
-	for n := 0; len(b.Orders) < 30; n++ {
+	for n := 0; len(b.Orders) < orders; n++ {
 		kind := []string{"event", "standing", "market"}[n%3]
 		o := book.Order{ID: fmt.Sprintf("order %d", n), Kind: kind, DueOn: FirstDay.Add(1 + n*5%34)}
 		b.Orders = append(b.Orders, o)
@@ -37,7 +37,16 @@ func asked(tb testing.TB) *look.Snapshot {
 
 // BenchmarkPromises is what serving all orders takes once the forecast stands.
 func BenchmarkPromises(b *testing.B) {
-	s := asked(b)
+	s := asked(b, 30)
+	market.PromisesOf(s)
+	for b.Loop() {
+		market.Share(s, market.Ways{})
+	}
+}
+
+// BenchmarkPromisesToMany is the same with two hundred orders.
+func BenchmarkPromisesToMany(b *testing.B) {
+	s := asked(b, 200)
 	market.PromisesOf(s)
 	for b.Loop() {
 		market.Share(s, market.Ways{})
@@ -46,7 +55,7 @@ func BenchmarkPromises(b *testing.B) {
 
 // BenchmarkSupply is what looking at the rungs of all picks takes, once for all who ask.
 func BenchmarkSupply(b *testing.B) {
-	s := asked(b)
+	s := asked(b, 30)
 	for b.Loop() {
 		s.Stand.Supply(256)
 	}
@@ -54,7 +63,7 @@ func BenchmarkSupply(b *testing.B) {
 
 // BenchmarkAsk is what an answer on the telephone takes.
 func BenchmarkAsk(b *testing.B) {
-	s := asked(b)
+	s := asked(b, 30)
 	market.PromisesOf(s)
 	a := market.Ask{Line: book.OrderLine{Crop: "snapdragon", Colour: "white"}, Stems: 40, On: day.Must("2026-07-18"), Kind: "event"}
 	for b.Loop() {
