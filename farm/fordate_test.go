@@ -6,6 +6,7 @@ import (
 
 	"dewcount/core/crop"
 	"dewcount/core/day"
+	"dewcount/core/plan"
 	"dewcount/farm/look"
 	"dewcount/farm/plans"
 )
@@ -29,12 +30,11 @@ func TestADateIsCutOnTheLastPickBefore(t *testing.T) {
 		if on := day.Must(want); err != nil || a.CutOn != on {
 			t.Errorf("%s is cut on %s, want %s: %v", given, a.CutOn, want, err)
 		}
-		if a.Use != crop.Event || a.Method != crop.Direct || a.Chance != 0.9 {
+		if a.Use != crop.Event || a.Method != "" || a.Chance != 0.9 {
 			t.Errorf("%s: %+v", given, a)
 		}
 	}
 	for given, want := range map[string]string{
-		"crop=peony stems=40 on=2027-07-17":                           "stands for years",
 		"crop=cosmos-single stems=40 on=2027-07-17 cut_on=2027-07-20": "after the event",
 		"crop=cosmos-single stems=40 on=2026-07-17":                   "nothing can be sown",
 		"crop=cosmos-single stems=40 on=2039-07-17":                   "too far ahead",
@@ -52,7 +52,7 @@ func TestADateInTimeTooLateAndNever(t *testing.T) {
 	if testing.Short() {
 		t.Skip("one question after the other: nothing to race")
 	}
-	plan := func(s *look.Snapshot, fields string) *plans.DateResult {
+	work := func(s *look.Snapshot, fields string) *plans.DateResult {
 		t.Helper()
 		a, err := dateAsk(t, s, fields)
 		if err != nil {
@@ -65,18 +65,18 @@ func TestADateInTimeTooLateAndNever(t *testing.T) {
 		return r
 	}
 	winter := snapshot(t, winterFarm(t, "foothills-47n", "47", "2027-01-10"))
-	r := plan(winter, "crop=cosmos-single stems=30 on=2027-08-14 chance=80")
-	if r.TooLate || r.Never || r.Answer.One == nil || r.Answer.Half == nil || r.Answer.Two == nil {
+	r := work(winter, "crop=cosmos-single stems=30 on=2027-08-14 chance=80")
+	if r.TooLate || r.Never || r.Answer.Of(plan.One) == nil || r.Answer.Of(plan.Half) == nil || r.Answer.Of(plan.Two) == nil {
 		t.Fatalf("cosmos for August: %+v", r)
 	}
-	if start := r.Answer.One.Sowings[0].Started; start.Before(day.Must("2027-04-01")) || start.After(day.Must("2027-07-01")) {
+	if start := r.Answer.Of(plan.One).Sowings[0].Started; start.Before(day.Must("2027-04-01")) || start.After(day.Must("2027-07-01")) {
 		t.Errorf("cosmos for August are sown on %s", start)
 	}
-	if r := plan(winter, "crop=cosmos-single stems=30 on=2027-12-18"); !r.Never || r.TooLate || len(r.Others) > 0 {
+	if r := work(winter, "crop=cosmos-single stems=30 on=2027-12-18"); !r.Never || r.TooLate || len(r.Others) > 0 {
 		t.Errorf("cosmos for Christmas: never %v, too late %v", r.Never, r.TooLate)
 	}
 	summer := snapshot(t, winterFarm(t, "foothills-47n", "47", "2027-07-09"))
-	late := plan(summer, "crop=snapdragon stems=30 on=2027-09-04")
+	late := work(summer, "crop=snapdragon stems=30 on=2027-09-04")
 	if !late.TooLate || len(late.Others) == 0 {
 		t.Fatalf("snapdragons in eight weeks: %+v", late)
 	}

@@ -6,18 +6,18 @@ import (
 
 	"dewcount/core/crop"
 	"dewcount/core/day"
-	"dewcount/core/forecast"
 	"dewcount/core/plan"
 	"dewcount/farm/plans"
 )
 
 // WriteWays writes the ways to have stems on a day as CSV: what own rows give first, where they give any, then a row for each batch of each way.
-func WriteWays(w io.Writer, r *plans.DateResult, own *forecast.Spread) error {
+func WriteWays(w io.Writer, r *plans.DateResult) error {
+	own := r.OwnStems
 	rows := [][]string{{"way", "batch", "start_on", "method", "planted_out_on", "pinched_on", "pinched_share", "plants", "chance", "p10", "p50", "p90"}}
 	if own != nil && own.AtBest() > 0 {
 		rows = append(rows, []string{"0", "", "", "", "", "", "", "0", cents(own.AtLeast(r.Stems)), cents(own.Quantile(0.1)), cents(own.Quantile(0.5)), cents(own.Quantile(0.9))})
 	}
-	for i, way := range r.Ways() {
+	for i, way := range r.Answer.Plans {
 		for k, s := range way.Sowings {
 			rows = append(rows, append(append([]string{strconv.Itoa(i + 1), strconv.Itoa(k + 1)}, sowingCells(r.Profile, s)...), strconv.Itoa(s.Plants), cents(way.Chance), cents(way.Low), cents(way.Likely), cents(way.High)))
 		}

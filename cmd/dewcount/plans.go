@@ -11,7 +11,6 @@ import (
 	"dewcount/core/forecast"
 	"dewcount/farm/book"
 	"dewcount/farm/look"
-	"dewcount/farm/market"
 	"dewcount/farm/plans"
 	"dewcount/notebook"
 )
@@ -85,47 +84,17 @@ func (p program) forDate(ctx context.Context, fset *flag.FlagSet, args []string)
 	if err := fields.Faults(); err != nil {
 		return err
 	}
-	own := ownStems(s, ask)
-	ask.Own = samplesOf(own)
 	result, err := plans.ForDate(ctx, s, ask, nil)
 	if err != nil {
 		return err
 	}
-	if len(result.Ways()) == 0 {
+	switch {
+	case result.HasEnough():
+		fmt.Fprintf(p.stderr, "own rows give enough for %s: nothing has to be started\n", ask.On)
+	case result.Answer.Best() == nil:
 		fmt.Fprintf(p.stderr, "no sowing of %s from %s on can give stems for %s\n", result.Profile.Name, s.View.Today, ask.On)
 	}
-	return p.print(func(w *bufio.Writer) error { return notebook.WriteWays(w, result, own) })
-}
-
-// ownStems returns what the farm's own rows will have for a date beside its orders; nil where it has none of the crop.
-func ownStems(s *look.Snapshot, a plans.DateAsk) *forecast.Spread {
-	const all = 100_000
-	grown := false
-	for _, p := range s.Model.Plantings {
-		grown = grown || p.Growth.Profile.ID == a.Crop
-	}
-	if !grown || a.On.After(s.View.To) {
-		return nil
-	}
-	kind := map[string]string{"market": "market", "florist": "standing"}[a.Use.String()]
-	if kind == "" {
-		kind = "event"
-	}
-	answer := market.Ask{Line: book.OrderLine{Crop: a.Crop, Use: a.Use.String()}, Stems: all, On: a.On, Kind: kind}.Answer(s, a.On)
-	return &answer.Want.Filled
-}
-
-// samplesOf returns stems as they may be, each as likely as the others.
-func samplesOf(own *forecast.Spread) []float32 {
-	if own == nil {
-		return nil
-	}
-	const n = 101
-	samples := make([]float32, n)
-	for i := range samples {
-		samples[i] = float32(own.Quantile((float64(i) + 0.5) / n))
-	}
-	return samples
+	return p.print(func(w *bufio.Writer) error { return notebook.WriteWays(w, result) })
 }
 
 // evenBloom prints successions that give so many stems a week.

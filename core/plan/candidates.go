@@ -23,6 +23,7 @@ type Starts struct {
 	Profile *crop.Profile
 	Methods []crop.Method
 	Season  climate.Season // of the place, for the warmth of the soil
+	Frost   Frost          // of the place, under the cover that the crop has
 	From    day.Day        // the first day on which anything can be done
 	Pinch   bool           // whether a crop that may be pinched is tried so too
 }
@@ -67,6 +68,9 @@ func (s *Starts) On(d day.Day) []Sowing {
 			}
 		case crop.Tray:
 			sowing.Out = d.Add(RaisedDays(s.Profile))
+		}
+		if !s.InSeason(sowing) {
+			continue
 		}
 		if s.Profile.Pinch.Policy != "always" {
 			sowings = append(sowings, sowing)

@@ -39,13 +39,38 @@ func (w *DateWant) picks() []day.Day {
 // reservedDays is for how long before the first of them nothing is cut from a sowing that is made for the day.
 const reservedDays = 7
 
+// A Way is how many sowings a plan for a date has, and how they differ.
+type Way int
+
+// The ways.
+const (
+	One   Way = iota // a single sowing
+	Two              // two of the same size, some days apart
+	Three            // three
+	Half             // a single one of which half of the plants are pinched
+	Stand            // plants that stand for years
+)
+
 // A DatePlan is sowings for a date.
 type DatePlan struct {
+	Way               Way
 	Sowings           []Planned
 	Chance            float64 // that there are as many stems as wanted
 	ChanceOfTwice     float64 // the same with twice the plants
 	Low, Likely, High float64 // stems on the day
+	Sizes             []Size  // what other chances take
+	Ceiling           float64 // the chance that no number of plants goes beyond
 }
+
+// A Size is how many plants make a plan so sure.
+type Size struct {
+	Chance float64
+	Plants int // 0 where no reasonable number does
+	Over   float64
+}
+
+// sizes are the chances for which the plants of a plan are told.
+var sizes = []float64{0.7, 0.8, 0.9}
 
 // Plants returns the plants of all sowings together.
 func (p *DatePlan) Plants() int {
@@ -62,13 +87,28 @@ type DateChance struct {
 	Chance float64
 }
 
-// A DateAnswer is when to sow for a date, and what else could be done. Plans that cannot be made are nil.
+// A DateAnswer is when to sow for a date, and what else could be done.
 type DateAnswer struct {
-	One    *DatePlan    // a single sowing
-	Two    *DatePlan    // two of the same size, some days apart
-	Half   *DatePlan    // a single one of which half of the plants are pinched
+	Plans  []*DatePlan  // those that can be made, the best first
 	ByDate []DateChance // of the days around, with the plants of the single sowing and pinched as it is
-	Sure   bool         // whether the single sowing is as sure as wanted
+}
+
+// Of returns the plan of a way, nil where it cannot be made.
+func (a *DateAnswer) Of(w Way) *DatePlan {
+	for _, p := range a.Plans {
+		if p.Way == w {
+			return p
+		}
+	}
+	return nil
+}
+
+// Best returns the best plan, nil where there is none.
+func (a *DateAnswer) Best() *DatePlan {
+	if len(a.Plans) == 0 {
+		return nil
+	}
+	return a.Plans[0]
 }
 
 // SowFor returns the answer for a date: first all days a week apart, then the days around the best of them one by one. A plan has as
@@ -89,6 +129,7 @@ func (g *Ground) SowFor(ctx context.Context, starts Starts, want DateWant, progr
 		return DateAnswer{}
 	}
 	centre := best.Sowings[0].Sowing
+	starts.Methods = []crop.Method{centre.Method}
 	var sowings []Sowing
 	for by := -around; by <= around; by++ {
 		if d := centre.Started.Add(by); !d.Before(starts.From) {
@@ -100,29 +141,27 @@ func (g *Ground) SowFor(ctx context.Context, starts Starts, want DateWant, progr
 	if ctx.Err() != nil {
 		return DateAnswer{}
 	}
-	answer := DateAnswer{One: fine.single(want), Two: fine.pair(want), Half: fine.half(want)}
-	if answer.One == nil {
+	answer := DateAnswer{Plans: fine.ways(want)}
+	if answer.Of(One) == nil {
 		return DateAnswer{}
 	}
-	one := answer.One.Sowings[0]
 	unseen := g.Unseen().tryDate(sowings, want)
 	answer.judge(unseen, want)
+	single := answer.Of(One)
+	one := single.Sowings[0]
 	for i := range unseen.Trials {
 		if s := unseen.Trials[i].Sowing; s.Method == one.Method && s.Pinched == one.Pinched {
 			answer.ByDate = append(answer.ByDate, DateChance{s, chance(unseen.onDay(i, want), one.Plants, want)})
 		}
 	}
-	answer.Sure = answer.One.Chance >= want.Chance
 	progress(1)
 	return answer
 }
 
-// judge gives the plans of an answer the chances and stems that they have in a try that was not looked at when they were chosen.
+// judge sizes the plans of an answer anew in a try that was not looked at when their days were chosen, tells what they are worth in it, and puts the best first.
 func (a *DateAnswer) judge(unseen *Try, want DateWant) {
-	for _, p := range []*DatePlan{a.One, a.Two, a.Half} {
-		if p == nil {
-			continue
-		}
+	ample := unseen.ample(want)
+	for _, p := range a.Plans {
 		var own []Sowing
 		each := make([]float32, unseen.Samples)
 		for _, s := range p.Sowings {
@@ -132,8 +171,63 @@ func (a *DateAnswer) judge(unseen *Try, want DateWant) {
 				each[k] += stems / float32(len(p.Sowings))
 			}
 		}
-		*p = *planOf(own, each, p.Plants(), want)
+		*p = *planOf(p.Way, own, each, unseen.enough(each, want, ample), want)
+		for k, y := range each {
+			if y > 0 || want.own(k) >= float64(want.Stems)-hair {
+				p.Ceiling += 1 / float64(len(each))
+			}
+		}
+		for _, sure := range sizes {
+			asked := want
+			asked.Chance = sure
+			size := Size{Chance: sure}
+			if sized := planOf(p.Way, own, each, unseen.enough(each, asked, ample), want); sized.Chance >= sure-0.005 {
+				size.Plants, size.Over = sized.Plants(), max(0, sized.Likely-float64(want.Stems))
+			}
+			p.Sizes = append(p.Sizes, size)
+		}
 	}
+	slices.SortStableFunc(a.Plans, func(p, q *DatePlan) int { return before(p, q, want) })
+}
+
+// standsFor is for how many days plants have stood that give what grown ones do.
+const standsFor = 800
+
+// StandFor returns how many grown plants of what lasts for years give the stems, and when they flower: from the day on which a twentieth is cut to the day on which
+// all but a twentieth are; zero Days where they do not.
+func (g *Ground) StandFor(want DateWant) (answer DateAnswer, first, last day.Day) {
+	grown := Sowing{Method: crop.Established, Started: g.Farm.From.Add(-standsFor)}
+	const around = 120 // days after the date in which its bloom is looked for
+	first, last = g.Try([]Sowing{grown}, crop.Market, want.CutOn.Add(around)).Cuts(grown)
+	if p := g.tryDate([]Sowing{grown}, want).single(want); p != nil {
+		p.Way = Stand
+		answer.Plans = []*DatePlan{p}
+		answer.judge(g.Unseen().tryDate([]Sowing{grown}, want), want)
+	}
+	return answer, first, last
+}
+
+// Near returns the day nearest to a date, of those whole weeks before and after it, for which a sowing gives the stems as often as not; zero where none within
+// four weeks does.
+func (g *Ground) Near(ctx context.Context, starts Starts, want DateWant) day.Day {
+	const weeks, coarse = 4, 10
+	want.Chance, want.Own = 0.5, nil
+	for w := 1; w <= weeks; w++ {
+		for _, by := range []int{7 * w, -7 * w} {
+			moved := want
+			moved.CutOn, moved.Picks = want.CutOn.Add(by), nil
+			for _, d := range want.Picks {
+				moved.Picks = append(moved.Picks, d.Add(by))
+			}
+			if first := moved.picks()[0]; !first.After(starts.From) || ctx.Err() != nil {
+				continue
+			}
+			if p := g.Coarse().tryDate(starts.Between(moved.CutOn, moved.CutOn, coarse), moved).single(moved); p != nil && p.Chance >= 0.5 {
+				return moved.CutOn
+			}
+		}
+	}
+	return day.Day{}
 }
 
 // SowOn returns the best plan for a date of a sowing made on one day, nil where it has no chance.
@@ -202,8 +296,8 @@ func (t *Try) ample(want DateWant) float64 {
 
 // enough returns the plants that make so many stems as sure as wanted, or as many as are reasonable.
 func (t *Try) enough(each []float32, want DateWant, ample float64) int {
-	most := math.MaxInt32
-	if ample > 0 {
+	most := severalPlants * want.Stems // where a plant gives less than a stem, more of them are nobody's answer
+	if ample > 1 {
 		most = int(math.Ceil(severalPlants * float64(want.Stems) / ample))
 	}
 	need := make([]float64, len(each)) // plants, by sample
@@ -220,110 +314,7 @@ func (t *Try) enough(each []float32, want DateWant, ample float64) int {
 	slices.Sort(need)
 	enough := need[min(len(need)-1, int(math.Ceil(want.Chance*float64(len(need))-1e-9)))]
 	if math.IsInf(enough, 1) {
-		return max(leastPlants, min(most, usualDatePlants(want.Stems)))
+		return max(leastPlants, most)
 	}
 	return max(leastPlants, min(most, int(math.Ceil(enough-hair))))
-}
-
-// usualDatePlants is how many plants are looked at where nothing tells how many are reasonable.
-func usualDatePlants(stems int) int { return 4 * stems }
-
-// planOf returns a plan of sowings that share plants evenly, each plant giving so much on the day.
-func planOf(sowings []Sowing, each []float32, plants int, want DateWant) *DatePlan {
-	p := &DatePlan{Sowings: Evenly(sowings, plants), Chance: chance(each, plants, want), ChanceOfTwice: chance(each, 2*plants, want)}
-	sorted := make([]float64, len(each))
-	for k, y := range each {
-		sorted[k] = want.own(k) + float64(plants)*float64(y)
-	}
-	slices.Sort(sorted)
-	at := func(q float64) float64 { return sorted[min(len(sorted)-1, int(q*float64(len(sorted))))] }
-	p.Low, p.Likely, p.High = at(0.1), at(0.5), at(0.9)
-	return p
-}
-
-// Best returns the surest of an answer's plans, and of those that are sure enough the one with the fewest plants; nil where there is none.
-func (a *DateAnswer) Best(want DateWant) *DatePlan {
-	var best *DatePlan
-	for _, p := range []*DatePlan{a.One, a.Half, a.Two} {
-		if p != nil && better(p, best, want) {
-			best = p
-		}
-	}
-	return best
-}
-
-// better tells whether a plan is surer than another, up to the chance wanted, and among the sure ones needs fewer plants.
-func better(p, q *DatePlan, want DateWant) bool {
-	if q == nil {
-		return p.Chance > 0
-	}
-	a, b := min(p.Chance, want.Chance), min(q.Chance, want.Chance)
-	if a != b {
-		return a > b
-	}
-	return p.Plants() < q.Plants()
-}
-
-// single returns the best plan of a single sowing among trials, nil where none has a chance.
-func (t *Try) single(want DateWant) *DatePlan {
-	var best *DatePlan
-	ample := t.ample(want)
-	for i := range t.Trials {
-		each := t.onDay(i, want)
-		if p := planOf([]Sowing{t.Trials[i].Sowing}, each, t.enough(each, want, ample), want); better(p, best, want) {
-			best = p
-		}
-	}
-	return best
-}
-
-// mean returns the stems a plant of two trials that share their plants.
-func mean(a, b []float32) []float32 {
-	both := make([]float32, len(a))
-	for s := range both {
-		both[s] = (a[s] + b[s]) / 2
-	}
-	return both
-}
-
-// leastApart is by how many days two batches must differ to be two.
-const leastApart = 3
-
-// pair returns the best plan of two sowings some days apart.
-func (t *Try) pair(want DateWant) *DatePlan {
-	var best *DatePlan
-	ample := t.ample(want)
-	for i := range t.Trials {
-		for j := i + 1; j < len(t.Trials); j++ {
-			a, b := t.Trials[i].Sowing, t.Trials[j].Sowing
-			if b.Started.Sub(a.Started) < leastApart || a.Method != b.Method || a.Pinched != b.Pinched {
-				continue
-			}
-			each := mean(t.onDay(i, want), t.onDay(j, want))
-			if p := planOf([]Sowing{a, b}, each, t.enough(each, want, ample), want); better(p, best, want) {
-				best = p
-			}
-		}
-	}
-	return best
-}
-
-// half returns the best plan of a sowing of which half of the plants are pinched, nil where the crop is not pinched at will.
-func (t *Try) half(want DateWant) *DatePlan {
-	var best *DatePlan
-	ample := t.ample(want)
-	for i := range t.Trials {
-		plain := t.Trials[i].Sowing
-		pinched := plain
-		pinched.Pinched = true
-		j := slices.IndexFunc(t.Trials, func(o Trial) bool { return o.Sowing == pinched })
-		if plain.Pinched || j < 0 {
-			continue
-		}
-		each := mean(t.onDay(i, want), t.onDay(j, want))
-		if p := planOf([]Sowing{plain, pinched}, each, t.enough(each, want, ample), want); better(p, best, want) {
-			best = p
-		}
-	}
-	return best
 }

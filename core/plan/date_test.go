@@ -15,31 +15,32 @@ func TestSowForLikeEveryDay(t *testing.T) {
 	want := DateWant{CutOn: day.Must("2027-07-23"), Use: crop.Event, Stems: 40, Chance: 0.8}
 	answer := g.SowFor(t.Context(), starts, want, nil)
 	every := g.tryDate(starts.Between(want.CutOn, want.CutOn, 1), want).single(want)
-	if answer.One == nil || every == nil {
+	if answer.Of(One) == nil || every == nil {
 		t.Fatalf("no answer: %+v", answer)
 	}
-	both := []Sowing{every.Sowings[0].Sowing, answer.One.Sowings[0].Sowing}
+	both := []Sowing{every.Sowings[0].Sowing, answer.Of(One).Sowings[0].Sowing}
 	unseen := g.Unseen().tryDate(both, want) // in the same weathers, which neither was chosen by
-	(&DateAnswer{One: every, Two: answer.One}).judge(unseen, want)
-	if a, b := answer.One, every; a.Chance < b.Chance-0.05 || float64(a.Plants()) > 1.1*float64(b.Plants()) {
+	one := answer.Of(One)
+	(&DateAnswer{Plans: []*DatePlan{every, one}}).judge(unseen, want)
+	if a, b := one, every; a.Chance < b.Chance-0.05 || float64(a.Plants()) > 1.1*float64(b.Plants()) {
 		t.Errorf("%d plants on %s at %.2f; looking at every day %d on %s at %.2f", a.Plants(), a.Sowings[0].Started, a.Chance,
 			b.Plants(), b.Sowings[0].Started, b.Chance)
 	}
-	if lead := want.CutOn.Sub(answer.One.Sowings[0].Started); lead < p.TypicalDays[0]-10 || lead > p.TypicalDays[1]+25 {
+	if lead := want.CutOn.Sub(answer.Of(One).Sowings[0].Started); lead < p.TypicalDays[0]-10 || lead > p.TypicalDays[1]+25 {
 		t.Errorf("sown %d days before, where %v are usual", lead, p.TypicalDays)
 	}
-	if two := answer.Two; two == nil || two.Chance < answer.One.Chance-0.05 && 4*two.Plants() > 3*answer.One.Plants() {
-		t.Errorf("two batches are less sure than one and not much smaller: %+v and %+v", two, answer.One)
+	if two := answer.Of(Two); two == nil || two.Chance < answer.Of(One).Chance-0.05 && 4*two.Plants() > 3*answer.Of(One).Plants() {
+		t.Errorf("two batches are less sure than one and not much smaller: %+v and %+v", two, answer.Of(One))
 	}
 	later := g.SowFor(t.Context(), starts, DateWant{CutOn: want.CutOn.Add(21), Use: want.Use, Stems: want.Stems, Chance: want.Chance}, nil)
-	if !later.One.Sowings[0].Started.After(answer.One.Sowings[0].Started) {
-		t.Errorf("for a later day it is sown on %s, not later than %s", later.One.Sowings[0].Started, answer.One.Sowings[0].Started)
+	if !later.Of(One).Sowings[0].Started.After(answer.Of(One).Sowings[0].Started) {
+		t.Errorf("for a later day it is sown on %s, not later than %s", later.Of(One).Sowings[0].Started, answer.Of(One).Sowings[0].Started)
 	}
-	if half := g.SowFor(t.Context(), starts, DateWant{CutOn: want.CutOn, Use: want.Use, Stems: 20, Chance: want.Chance}, nil); half.One.Plants() > answer.One.Plants() {
-		t.Errorf("%d plants for half of the stems, %d for all", half.One.Plants(), answer.One.Plants())
+	if half := g.SowFor(t.Context(), starts, DateWant{CutOn: want.CutOn, Use: want.Use, Stems: 20, Chance: want.Chance}, nil); half.Of(One).Plants() > answer.Of(One).Plants() {
+		t.Errorf("%d plants for half of the stems, %d for all", half.Of(One).Plants(), answer.Of(One).Plants())
 	}
-	if late := g.SowFor(t.Context(), starts, DateWant{CutOn: day.Must("2027-02-20"), Use: want.Use, Stems: 40, Chance: 0.9}, nil); late.One != nil {
-		t.Errorf("sunflowers sown in February for February: %+v", late.One)
+	if late := g.SowFor(t.Context(), starts, DateWant{CutOn: day.Must("2027-02-20"), Use: want.Use, Stems: 40, Chance: 0.9}, nil); late.Of(One) != nil {
+		t.Errorf("sunflowers sown in February for February: %+v", late.Of(One))
 	}
 }
 
@@ -47,15 +48,15 @@ func TestHalfPinchedOfWhatMayBePinched(t *testing.T) {
 	g := meadow(t, profile(t, "zinnia-tall"), "mediterranean-39n", day.Must("2027-02-01"), 11)
 	want := DateWant{CutOn: day.Must("2027-07-09"), Use: crop.Event, Stems: 50, Chance: 0.9}
 	answer := g.SowFor(t.Context(), startsOf(g, crop.Direct), want, nil)
-	if answer.Half == nil || len(answer.Half.Sowings) != 2 || answer.Half.Sowings[0].Pinched == answer.Half.Sowings[1].Pinched {
-		t.Fatalf("half pinched: %+v", answer.Half)
+	if answer.Of(Half) == nil || len(answer.Of(Half).Sowings) != 2 || answer.Of(Half).Sowings[0].Pinched == answer.Of(Half).Sowings[1].Pinched {
+		t.Fatalf("half pinched: %+v", answer.Of(Half))
 	}
 	if len(answer.ByDate) < 10 {
 		t.Errorf("%d days around the best", len(answer.ByDate))
 	}
 	never := meadow(t, profile(t, "sunflower-single"), "mediterranean-39n", day.Must("2027-02-01"), 11)
-	if answer := never.SowFor(t.Context(), startsOf(never, crop.Direct), want, nil); answer.Half != nil {
-		t.Errorf("a crop that is never pinched: %+v", answer.Half)
+	if answer := never.SowFor(t.Context(), startsOf(never, crop.Direct), want, nil); answer.Of(Half) != nil {
+		t.Errorf("a crop that is never pinched: %+v", answer.Of(Half))
 	}
 }
 

@@ -59,13 +59,18 @@ func (s *Snapshot) NextFrosts() FrostDates {
 
 // frosts returns what the weather tells, in the growing year of today.
 func (s *Snapshot) frosts() FrostDates {
-	return Once(s, usualFrosts{}, s.weatherFrosts)
+	return s.FrostsUnder(0)
+}
+
+// FrostsUnder returns what the weather tells under a cover whose nights are so much warmer, in °C, in the growing year of today.
+func (s *Snapshot) FrostsUnder(nightC float64) FrostDates {
+	return Once(s, usualFrosts{nightC}, func() FrostDates { return s.weatherFrosts(-nightC) })
 }
 
 // usualFrosts is the key of what the weather tells.
-type usualFrosts struct{}
+type usualFrosts struct{ nightC float64 }
 
-func (s *Snapshot) weatherFrosts() FrostDates {
+func (s *Snapshot) weatherFrosts(celsius float64) FrostDates {
 	o := s.Model.Outlook
 	from, _ := seasonSpan(seasonYear(s.View.Today, o.Latitude), o.Latitude)
 	o.From, o.Issued, o.IssuedOn, o.Observed = from, nil, day.Day{}, nil
@@ -74,7 +79,7 @@ func (s *Snapshot) weatherFrosts() FrostDates {
 			o.Observed = append(o.Observed, w)
 		}
 	}
-	risk := climate.Frosts(climate.Series{First: from}, o.Members(frostMembers, frostDays, usualSeed), 0, o.Latitude, from.Add(182))
+	risk := climate.Frosts(climate.Series{First: from}, o.Members(frostMembers, frostDays, usualSeed), celsius, o.Latitude, from.Add(182))
 	return FrostDates{Last: risk.Last(frostRisk), First: risk.First(frostRisk)}
 }
 

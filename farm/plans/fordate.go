@@ -3,17 +3,21 @@ package plans
 import (
 	"cmp"
 	"context"
+	"math"
 	"runtime"
 	"slices"
+	"strings"
 	"sync"
 	"sync/atomic"
 
 	"dewcount/core/crop"
 	"dewcount/core/day"
+	"dewcount/core/forecast"
 	"dewcount/core/plan"
 	"dewcount/core/promise"
 	"dewcount/farm/book"
 	"dewcount/farm/look"
+	"dewcount/farm/market"
 )
 
 // A DateAsk is stems that shall stand on a date.
@@ -25,6 +29,7 @@ type DateAsk struct {
 	Stems              int
 	Use                crop.Use
 	Chance             float64
+	Colour, Role       string    // of anything, where no crop is named
 	Own                []float32 // stems that there will be without any sowing, by sample; nil where nobody has looked
 }
 
@@ -34,6 +39,9 @@ func ReadDateAsk(b *book.Book, f *book.Fields, today day.Day) DateAsk {
 	place, _ := b.Place()
 	a := DateAsk{Crop: f.Text("crop"), Variety: f.Text("variety"), Bed: f.Text("bed"), Method: crop.Method(f.Text("method")), On: f.Day("on"),
 		CutOn: f.OptDay("cut_on"), Stems: f.Whole("stems", 1, 100_000), Use: crop.Event, Chance: place.Chance}
+	if a.Method == AnyMethod {
+		a.Method = ""
+	}
 	if percent := f.OptNumber("chance", 50, 99); percent != nil {
 		a.Chance = *percent / 100
 	}
@@ -42,7 +50,13 @@ func ReadDateAsk(b *book.Book, f *book.Fields, today day.Day) DateAsk {
 	} else if f.Raw("use") != "" {
 		f.Fault("use", "%v", err)
 	}
-	p := cropField(b, f, &a.Crop, &a.Variety)
+	if what := f.Text("what"); what != "" && a.Crop == "" && a.Variety == "" {
+		a.means(b, f, what)
+	}
+	var p *crop.Profile
+	if a.Colour+a.Role == "" {
+		p = cropField(b, f, &a.Crop, &a.Variety)
+	}
 	const earliest = 3
 	if a.CutOn.IsZero() && !a.On.IsZero() {
 		a.CutOn = b.PickDays(place).Before(a.On, a.On.Add(-earliest))
@@ -51,16 +65,11 @@ func ReadDateAsk(b *book.Book, f *book.Fields, today day.Day) DateAsk {
 		}
 	}
 	if p != nil {
-		if a.Method == "" {
-			a.Method = p.PreferredStart
-		}
 		if _, ok := p.Cut[a.Use]; !ok {
 			f.Fault("use", "%s is not cut for that use: choose another", p.Name)
 		}
-		if why := book.CanStart(p, a.Method); why != "" {
+		if why := book.CanStart(p, a.Method); a.Method != "" && why != "" {
 			f.Fault("method", "%s", why)
-		} else if p.Lasts(a.Method) {
-			f.Fault("crop", "%s stands for years and flowers when it does: look at what your own plants give on that day, or choose another crop", p.Name)
 		}
 	}
 	switch {
@@ -75,17 +84,75 @@ func ReadDateAsk(b *book.Book, f *book.Fields, today day.Day) DateAsk {
 	return a
 }
 
+// means reads words for what is wanted: a crop or a variety, or a role and a colour of whatever there is.
+func (a *DateAsk) means(b *book.Book, f *book.Fields, what string) {
+	named := market.Name(b, what)
+	for _, n := range named {
+		if book.CompareFold(n.Name, what) == 0 {
+			named = []market.Named{n}
+			break
+		}
+	}
+	switch {
+	case len(named) == 0:
+		f.Fault("what", "%q names nothing that the farm grows: write a crop, a variety, a role or a colour, such as white filler", what)
+	case len(named) > 1:
+		var names []string
+		for _, n := range named {
+			names = append(names, n.Name)
+		}
+		f.Fault("what", "%q may be %s: say which", what, strings.Join(names, " or "))
+	default:
+		a.Crop, a.Variety, a.Colour, a.Role = named[0].Line.Crop, named[0].Line.Variety, named[0].Line.Colour, named[0].Line.Role
+		if a.Variety == "" && a.Crop != "" && a.Colour != "" { // the farm's variety of the crop that has the colour
+			if v, ok := book.Find(b.Varieties, func(v book.Variety) bool { return v.Crop == a.Crop && v.ColourShare(a.Colour) > 0 }); ok {
+				a.Variety = v.Name
+			}
+		}
+		if a.Crop != "" || a.Variety != "" {
+			a.Colour, a.Role = "", ""
+		}
+	}
+}
+
+// methods returns the ways in which an ask lets a crop be started anew, that of the farm's school first; none where it only stands for years.
+func (a DateAsk) methods(b *book.Book, p *crop.Profile) []crop.Method {
+	all := plan.Methods(p)
+	if a.Method != "" {
+		all = []crop.Method{a.Method}
+	}
+	school := crop.Method(b.SchoolOf(p.ID, "start"))
+	if school == "" {
+		school = p.PreferredStart
+	}
+	slices.SortStableFunc(all, func(x, y crop.Method) int { return boolOrder(y == school, x == school) })
+	return slices.DeleteFunc(all, func(m crop.Method) bool { return p.Lasts(m) || m == crop.Established })
+}
+
 // A DateResult is when to sow for a date, what else could be done, and what could still come where it is too late.
 type DateResult struct {
 	DateAsk
 	Profile   *crop.Profile
 	Picks     []day.Day // on which is cut for it; what is cut before the last is held
 	Answer    plan.DateAnswer
-	Programme *plan.Programme // of a steered crop
-	Steered   plan.Sowing     // that it is made for
+	OwnStems  *forecast.Spread // that own rows will have beside the orders; nil for none
+	Programme *plan.Programme  // of a steered crop
+	Steered   plan.Sowing      // that it is made for
 	TooLate   bool
-	Never     bool // it will not stand right on that day, whenever it is started
+	Near      day.Day     // where it never does: the nearest day on which it would as often as not, in whole weeks; zero where none is near
+	Never     bool        // it will not stand right on that day, whenever it is started
+	Instead   crop.Method // another way than the farm starts it is surer by far; empty where none is
+	Lasts     bool        // it is planted for years, and flowers from First to Last: the plan is of plants that stand
+	First     day.Day
+	Last      day.Day
+	NoWinter  bool          // its bulbs want a longer winter than there is
+	Any       []*DateResult // where no crop is named: of each that would do, the best first
 	Others    []StillCome
+}
+
+// HasEnough tells whether own rows give what is wanted as surely as it is wanted: then nothing has to be started.
+func (r *DateResult) HasEnough() bool {
+	return r.OwnStems != nil && r.OwnStems.AtLeast(r.Stems) >= r.Chance
 }
 
 // A StillCome is a crop that can still be sown today for a date.
@@ -122,33 +189,104 @@ func picksFor(b *book.Book, p *crop.Profile, a DateAsk) []day.Day {
 // hopeless is the chance below which it is too late for a date.
 const hopeless = 0.2
 
+// mostAny is how many varieties are looked at for a role or a colour.
+const mostAny = 8
+
+// forAny works out for a date what each variety of a role and colour would take.
+func forAny(ctx context.Context, s *look.Snapshot, a DateAsk, progress func(float64)) (*DateResult, error) {
+	if progress == nil {
+		progress = func(float64) {}
+	}
+	out := &DateResult{DateAsk: a}
+	var tried []book.Variety
+	for _, v := range s.Book.Varieties {
+		p := s.Book.Crop(v.Crop)
+		if p == nil || a.Role != "" && v.Role != a.Role || v.ColourShare(a.Colour) == 0 || len(tried) == mostAny {
+			continue
+		}
+		if _, cut := p.Cut[a.Use]; cut && !slices.ContainsFunc(tried, func(t book.Variety) bool { return t.Crop == v.Crop }) {
+			tried = append(tried, v)
+		}
+	}
+	for i, v := range tried {
+		one := a
+		one.Crop, one.Variety, one.Colour, one.Role = v.Crop, v.Name, "", ""
+		one.Stems = int(math.Ceil(float64(a.Stems) / v.ColourShare(a.Colour))) // of a mix the others are over
+		r, err := ForDate(ctx, s, one, nil)
+		if err != nil {
+			return nil, err
+		}
+		if best := r.Answer.Best(); best != nil && best.Chance >= hopeless {
+			out.Any = append(out.Any, r)
+		}
+		progress(float64(i+1) / float64(len(tried)))
+	}
+	slices.SortStableFunc(out.Any, func(x, y *DateResult) int {
+		a, b := x.Answer.Best(), y.Answer.Best()
+		return cmp.Or(cmp.Compare(min(b.Chance, y.Chance), min(a.Chance, x.Chance)), cmp.Compare(a.Plants(), b.Plants()))
+	})
+	out.TooLate = len(out.Any) == 0
+	return out, nil
+}
+
 // ForDate works an ask out. When ctx ends, it gives up soon and returns its error.
 func ForDate(ctx context.Context, s *look.Snapshot, a DateAsk, progress func(float64)) (*DateResult, error) {
+	if a.Colour+a.Role != "" {
+		return forAny(ctx, s, a, progress)
+	}
 	ground, err := GroundOf(s, a.Crop, a.Variety, a.Bed)
 	if err != nil {
 		return nil, err
 	}
 	p := ground.Row.Growth.Profile
-	out := &DateResult{DateAsk: a, Profile: p, Picks: slices.DeleteFunc(picksFor(s.Book, p, a), func(d day.Day) bool { return d.Before(s.View.From) })}
+	own, err := ownStems(s, a)
+	if err != nil {
+		return nil, err
+	}
+	a.Own = samplesOf(own)
+	out := &DateResult{DateAsk: a, Profile: p, OwnStems: own, Picks: slices.DeleteFunc(picksFor(s.Book, p, a), func(d day.Day) bool { return d.Before(s.View.From) })}
+	if out.HasEnough() {
+		return out, nil
+	}
 	want := a.Want(out.Picks)
-	starts := plan.Starts{Profile: p, Methods: []crop.Method{a.Method}, Season: s.Model.Outlook.Season(), From: s.View.Today, Pinch: true}
+	methods := a.methods(s.Book, p)
+	if len(methods) == 0 {
+		out.Lasts = true
+		out.Answer, out.First, out.Last = ground.StandFor(want)
+		return out, ctx.Err()
+	}
+	starts := startsOf(s, ground, methods[:1], true)
+	out.NoWinter = p.ChillDays > 0 && !starts.Chills()
 	out.Answer = ground.SowFor(ctx, starts, want, progress)
+	const near = 0.05 // of the chance wanted: nothing else is worth a change of how the farm starts it
+	if best := out.Answer.Best(); len(methods) > 1 && (best == nil || best.Chance < want.Chance-near) {
+		starts.Methods = methods[1:]
+		other := ground.SowFor(ctx, starts, want, nil)
+		if o := other.Best(); o != nil && (best == nil || o.Chance > best.Chance+near) {
+			out.Answer, out.Instead = other, o.Sowings[0].Method
+		}
+	}
 	if err := ctx.Err(); err != nil {
 		return nil, err
 	}
-	one := out.Answer.One
-	best := out.Answer.Best(want)
-	out.TooLate = best == nil || best.Chance < hopeless
+	best := out.Answer.Best()
+	if out.TooLate = best == nil || best.Chance < hopeless; out.TooLate {
+		out.Answer = plan.DateAnswer{}
+	}
 	if out.TooLate && a.CutOn.Sub(s.View.Today) > p.TypicalDays[1]+p.TypicalDays[1]/2 {
 		out.TooLate, out.Never = false, true // with so much time it is not the day that is too near
-		return out, nil
+		starts.Methods = methods
+		if near := ground.Near(ctx, starts, want); !near.IsZero() {
+			out.Near = near.Add(a.On.Sub(a.CutOn))
+		}
+		return out, ctx.Err()
 	}
 	if out.TooLate {
 		out.Others = stillCome(ctx, s, a)
 		return out, ctx.Err()
 	}
 	if p.Steered() {
-		programme(s, out, one.Sowings[0].Sowing)
+		programme(s, out, out.Answer.Of(plan.One).Sowings[0].Sowing)
 	}
 	return out, nil
 }
@@ -223,7 +361,7 @@ func canCome(s *look.Snapshot, p *crop.Profile, a DateAsk) *StillCome {
 		if p.Lasts(m) {
 			continue
 		}
-		starts := plan.Starts{Profile: p, Methods: []crop.Method{m}, Season: s.Model.Outlook.Season(), From: s.View.Today}
+		starts := startsOf(s, ground, []crop.Method{m}, false)
 		want := plan.DateWant{CutOn: a.CutOn, Use: a.Use, Stems: a.Stems, Chance: 0.5}
 		one := ground.SowOn(starts, s.View.Today, want)
 		if one == nil || one.Chance < 0.5 || float64(one.Plants()) > mostForDate*float64(a.Stems)/p.Yield.FirstStems {

@@ -5,6 +5,7 @@ package plans
 import (
 	"fmt"
 
+	"dewcount/core/crop"
 	"dewcount/core/plan"
 	"dewcount/farm/book"
 	"dewcount/farm/look"
@@ -33,4 +34,18 @@ func GroundOf(s *look.Snapshot, cropID, variety, bed string) (*plan.Ground, erro
 		g.Row.Cover = look.Tunnel // lamps and blackout want a roof
 	}
 	return g, nil
+}
+
+// startsOf returns the ways in which sowings on a ground may be started, and when.
+func startsOf(s *look.Snapshot, g *plan.Ground, methods []crop.Method, pinch bool) plan.Starts {
+	return plan.Starts{Profile: g.Row.Growth.Profile, Methods: methods, Season: s.Model.Outlook.Season(), Frost: frostOver(s, g), From: s.View.Today, Pinch: pinch}
+}
+
+// frostOver returns when frost ends and begins on a ground: as the farm has it, under a roof as the weather tells of what is warmer by so much at night.
+func frostOver(s *look.Snapshot, g *plan.Ground) plan.Frost {
+	f := s.FrostDates(s.View.Today)
+	if warmer := g.Row.Cover.NightC; warmer > 0 {
+		f = s.FrostsUnder(warmer)
+	}
+	return plan.Frost{Last: f.Last, First: f.First}
 }

@@ -162,7 +162,7 @@ func Successions(ctx context.Context, s *look.Snapshot, a SuccessionAsk, progres
 	p := ground.Row.Growth.Profile
 	out := &SuccessionPlan{SuccessionAsk: a, Profile: p}
 	methods, byCalendar := a.methods(p)
-	starts := plan.Starts{Profile: p, Methods: methods, Season: s.Model.Outlook.Season(), From: s.View.Today, Pinch: a.Pinch}
+	starts := startsOf(s, ground, methods, a.Pinch)
 	out.Week1 = s.Week1(a.From)
 	out.LastSafe, out.NoneSafe = lastSafe(s, ground, starts, byCalendar, a.From, a.To)
 	sowings := slices.DeleteFunc(starts.Between(a.From, a.To, 7), func(c plan.Sowing) bool {

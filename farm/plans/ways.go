@@ -8,22 +8,6 @@ import (
 	"dewcount/farm/look"
 )
 
-// Ways returns the plans of an answer that have any chance, the best first.
-func (r *DateResult) Ways() []*plan.DatePlan {
-	var ways []*plan.DatePlan
-	left := r.Answer
-	want := r.Want(r.Picks)
-	for best := left.Best(want); best != nil; best = left.Best(want) {
-		ways = append(ways, best)
-		for _, p := range []**plan.DatePlan{&left.One, &left.Two, &left.Half} {
-			if *p == best {
-				*p = nil
-			}
-		}
-	}
-	return ways
-}
-
 // A Front is plans for an even bloom beside each other, the recommended one first.
 type Front struct {
 	Sowings [][]plan.Planned
