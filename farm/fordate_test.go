@@ -7,6 +7,7 @@ import (
 	"dewcount/core/crop"
 	"dewcount/core/day"
 	"dewcount/core/plan"
+	"dewcount/farm/book"
 	"dewcount/farm/look"
 	"dewcount/farm/plans"
 )
@@ -111,5 +112,67 @@ func TestASteeredCropHasItsProgramme(t *testing.T) {
 		if r, err := plans.ForDate(ctx, s, other, nil); err != nil || r.Programme != nil {
 			t.Errorf("cosmos are not steered: %+v, %v", r.Programme, err)
 		}
+	}
+}
+
+// What would do for a role and a colour is set beside each other, and what the farm has goes before what would have to be started. What stands for years is answered
+// from grown plants; a place without winter promises no tulips.
+func TestADateInAnyWords(t *testing.T) {
+	if testing.Short() {
+		t.Skip("one question after the other: nothing to race")
+	}
+	work := func(s *look.Snapshot, fields string) *plans.DateResult {
+		t.Helper()
+		a, err := dateAsk(t, s, fields)
+		if err != nil {
+			t.Fatal(err)
+		}
+		r, err := plans.ForDate(ctx, s, a, nil)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return r
+	}
+	f := winterFarm(t, "foothills-47n", "47", "2027-01-10")
+	for _, v := range []book.Variety{{Name: "Cosmos snow", Crop: "cosmos-single", Colour: "white", Role: "filler"}, {Name: "Ammi snow", Crop: "ammi", Colour: "white", Role: "filler"},
+		{Name: "Zinnia red", Crop: "zinnia-tall", Colour: "red", Role: "focal"}} {
+		if err := f.Add(ctx, "", v.Record()); err != nil {
+			t.Fatal(err)
+		}
+	}
+	winter := snapshot(t, f)
+	white := work(winter, "what=white_filler stems=30 on=2027-08-14 chance=80")
+	if len(white.Any) != 2 || white.Any[0].Answer.Best().Chance < 0.75 {
+		t.Fatalf("white filler: %+v", white.Any)
+	}
+	for _, r := range white.Any {
+		if r.Variety == "Zinnia red" || r.Answer.Best().Plants() > 4*30 {
+			t.Errorf("%s with %d plants for 30 white fillers", r.Variety, r.Answer.Best().Plants())
+		}
+		for _, p := range r.Answer.Plans {
+			for k, size := range p.Sizes {
+				if size.Plants > 0 && k > 0 && p.Sizes[k-1].Plants > size.Plants {
+					t.Errorf("%s: %+v", r.Variety, p.Sizes)
+				}
+			}
+		}
+	}
+	if _, err := dateAsk(t, winter, "what=purple_unicorn stems=30 on=2027-08-14"); err == nil || !strings.Contains(err.Error(), "names nothing that the farm grows") {
+		t.Errorf("unicorns: %v", err)
+	}
+	peony := work(winter, "what=peony stems=30 on=2027-06-05 chance=80")
+	if !peony.Lasts || peony.First.IsZero() || !peony.First.Before(peony.Last) || peony.First.Before(day.Must("2027-04-20")) || peony.Last.After(day.Must("2027-07-05")) {
+		t.Errorf("peonies flower from %s to %s", peony.First, peony.Last)
+	}
+	if best := peony.Answer.Best(); best == nil || best.Way != plan.Stand || best.Plants() > 120 {
+		t.Errorf("peonies: %+v", best)
+	}
+	tropics := snapshot(t, winterFarm(t, "highland-5n", "5", "2027-01-10"))
+	if tulip := work(tropics, "crop=tulip stems=30 on=2027-10-16"); !tulip.NoWinter || tulip.Answer.Best() != nil || !tulip.Never {
+		t.Errorf("tulips where there is no winter: %+v", tulip)
+	}
+	cold := work(winter, "crop=tulip stems=30 on=2027-05-08")
+	if cold.Answer.Best() != nil {
+		t.Errorf("in January it is too late to set tulips for May: %+v", cold.Answer.Best().Sowings)
 	}
 }

@@ -186,8 +186,17 @@ func picksFor(b *book.Book, p *crop.Profile, a DateAsk) []day.Day {
 	return append(picks, a.CutOn)
 }
 
-// hopeless is the chance below which it is too late for a date.
-const hopeless = 0.2
+// hopeless is the chance below which it is too late for a date, and littleMore by how much a plan must raise that of the farm's own rows to be one.
+const hopeless, littleMore = 0.35, 0.1
+
+// helps tells whether a plan is worth being made.
+func (r *DateResult) helps(p *plan.DatePlan) bool {
+	alone := 0.0
+	if r.OwnStems != nil {
+		alone = r.OwnStems.AtLeast(r.Stems)
+	}
+	return p != nil && p.Chance >= hopeless && p.Chance >= alone+littleMore
+}
 
 // mostAny is how many varieties are looked at for a role or a colour.
 const mostAny = 8
@@ -216,13 +225,16 @@ func forAny(ctx context.Context, s *look.Snapshot, a DateAsk, progress func(floa
 		if err != nil {
 			return nil, err
 		}
-		if best := r.Answer.Best(); best != nil && best.Chance >= hopeless {
+		if r.HasEnough() || r.helps(r.Answer.Best()) {
 			out.Any = append(out.Any, r)
 		}
 		progress(float64(i+1) / float64(len(tried)))
 	}
 	slices.SortStableFunc(out.Any, func(x, y *DateResult) int {
 		a, b := x.Answer.Best(), y.Answer.Best()
+		if a == nil || b == nil { // its own rows are enough
+			return boolOrder(b == nil, a == nil)
+		}
 		return cmp.Or(cmp.Compare(min(b.Chance, y.Chance), min(a.Chance, x.Chance)), cmp.Compare(a.Plants(), b.Plants()))
 	})
 	out.TooLate = len(out.Any) == 0
@@ -269,8 +281,7 @@ func ForDate(ctx context.Context, s *look.Snapshot, a DateAsk, progress func(flo
 	if err := ctx.Err(); err != nil {
 		return nil, err
 	}
-	best := out.Answer.Best()
-	if out.TooLate = best == nil || best.Chance < hopeless; out.TooLate {
+	if out.TooLate = !out.helps(out.Answer.Best()); out.TooLate {
 		out.Answer = plan.DateAnswer{}
 	}
 	if out.TooLate && a.CutOn.Sub(s.View.Today) > p.TypicalDays[1]+p.TypicalDays[1]/2 {

@@ -177,11 +177,21 @@ func anyResult(snap *say.Snapshot, d *plans.DateResult) *dateResult {
 		return r
 	}
 	best := d.Any[0]
-	r.Verdict = fmt.Sprintf("%s would do it best: %d plants %s, %s.", best.Variety, best.Answer.Best().Plants(), sowingWords(best.Answer.Best(), snap.Locale), say.Tenths(best.Answer.Best().Chance))
+	if best.HasEnough() {
+		r.Verdict = fmt.Sprintf("Nothing has to be started: your own rows of %s give %s on %s beside your orders, %s.", best.Variety, say.Stems(best.Stems), snap.Date(d.On), say.Tenths(best.OwnStems.AtLeast(best.Stems)))
+	} else {
+		r.Verdict = fmt.Sprintf("%s would do it best: %d plants %s, %s.", best.Variety, best.Answer.Best().Plants(), sowingWords(best.Answer.Best(), snap.Locale), say.Tenths(best.Answer.Best().Chance))
+	}
 	for _, a := range d.Any {
-		p := a.Answer.Best()
+		one := anyView{Name: a.Variety, Start: "your own rows", Plants: "none"}
+		if p := a.Answer.Best(); p != nil {
+			one.Start, one.Plants, one.Chance = sowingWords(p, snap.Locale), strconv.Itoa(p.Plants()), fmt.Sprintf("%.0f in 100", 100*p.Chance)
+		} else {
+			one.Chance = fmt.Sprintf("%.0f in 100", 100*a.OwnStems.AtLeast(a.Stems))
+		}
 		q := url.Values{"asked": {"1"}, "variety": {a.Variety}, "on": {d.On.String()}, "stems": {strconv.Itoa(a.Stems)}, "use": {d.Use.String()}, "chance": {book.Decimal(100 * d.Chance)}}
-		r.Any = append(r.Any, anyView{a.Variety, sowingWords(p, snap.Locale), strconv.Itoa(p.Plants()), fmt.Sprintf("%.0f in 100", 100*p.Chance), "/season/date?" + q.Encode()})
+		one.Href = "/season/date?" + q.Encode()
+		r.Any = append(r.Any, one)
 	}
 	return r
 }
