@@ -29,6 +29,9 @@ type Limits struct {
 	AtOnce   int // the most that stand in their beds at one time; 0 for no limit
 	Sowings  int // the most sowings; 0 for no limit
 	Existing bool
+	Hold     int     // days for which stems are held, so that what a week has too many of helps out in the next; 0 for none
+	Each     float64 // stems that the work of a sowing is worth; 0 for a twelfth of all
+	Exactly  int     // of all numbers of sowings this is chosen where it holds; 0 for the one that costs least
 }
 
 // A Planned sowing is one that a plan makes, with how many plants.
@@ -42,6 +45,7 @@ type Bloom struct {
 	Sowings []Planned // in order of their start
 	Weeks   []WeekOutcome
 	Options []Option // what fewer and more sowings would take, by their number
+	Front   []Choice // those plans themselves
 	Plants  int
 }
 
@@ -49,6 +53,12 @@ type Bloom struct {
 type Option struct {
 	Sowings, Plants int
 	Stems           float64
+}
+
+// A Choice is a plan of so many sowings, in order of their start, with the stems that it gives in all.
+type Choice struct {
+	Sowings []Planned
+	Stems   float64
 }
 
 // A WeekOutcome is how a week would be supplied.
@@ -85,25 +95,39 @@ func (t *Try) EvenBloom(ctx context.Context, want Want, limits Limits, progress 
 		progress = func(float64) {}
 	}
 	best := s.search(progress)
+	if limits.Hold > 0 {
+		h := t.holdingOf(want, limits.Hold)
+		for k, p := range best {
+			if p != nil && k <= manySowings {
+				best[k] = s.spare(p, t, want, h)
+			}
+		}
+	}
 	var b Bloom
 	for k, p := range best {
 		if p != nil {
 			b.Options = append(b.Options, Option{k, p.total(), s.cost(p)})
+			b.Front = append(b.Front, Choice{s.planned(t, p), s.cost(p)})
 		}
 	}
-	chosen := s.choose(best)
-	if chosen != nil {
-		b.Plants = chosen.total()
-		for _, c := range chosen.set {
-			b.Sowings = append(b.Sowings, Planned{t.Trials[s.candidates[c].trial].Sowing, chosen.plants[c]})
-		}
-		slices.SortFunc(b.Sowings, func(x, y Planned) int { return x.Started.Compare(y.Started) })
+	if chosen := s.choose(best); chosen != nil {
+		b.Plants, b.Sowings = chosen.total(), s.planned(t, chosen)
 	}
-	b.Weeks = t.Outcome(b.Sowings, want, limits.Existing)
+	b.Weeks = t.Outcome(b.Sowings, want, limits)
 	for w := range b.Weeks {
 		b.Weeks[w].Reachable = s.wanted[w] || want.Stems[w] == 0
 	}
 	return b
+}
+
+// planned returns the sowings of a set in the order of their start.
+func (s *solver) planned(t *Try, p *set) []Planned {
+	var sowings []Planned
+	for _, c := range p.set {
+		sowings = append(sowings, Planned{t.Trials[s.candidates[c].trial].Sowing, p.plants[c]})
+	}
+	slices.SortFunc(sowings, func(x, y Planned) int { return x.Started.Compare(y.Started) })
+	return sowings
 }
 
 // trialOf returns the trial of a sowing.
@@ -115,22 +139,11 @@ func (t *Try) trialOf(s Sowing) *Trial {
 	return &t.Trials[i]
 }
 
-// Outcome returns how the weeks of a want would be supplied by sowings that were tried, beside the rows on record where existing is
-// set.
-func (t *Try) Outcome(sowings []Planned, want Want, existing bool) []WeekOutcome {
+// Outcome returns how the weeks of a want would be supplied by sowings that were tried, beside the rows on record where they count, and with what is held over
+// where stems are held.
+func (t *Try) Outcome(sowings []Planned, want Want, limits Limits) []WeekOutcome {
 	weeks := len(want.Stems)
-	total := weekly(t.Picks, t.rows(existing), want.First, weeks, t.Samples)
-	for _, p := range sowings {
-		trial := t.trialOf(p.Sowing)
-		if trial == nil {
-			continue
-		}
-		for w, sums := range weekly(t.Picks, trial.ByPick, want.First, weeks, t.Samples) {
-			for s, stems := range sums {
-				total[w][s] += float32(p.Plants) * stems
-			}
-		}
-	}
+	total := t.weeklyHeld(t.picksOf(sowings, limits.Existing), want, t.holdingOf(want, limits.Hold))
 	out := make([]WeekOutcome, weeks)
 	for w := range out {
 		o := &out[w]

@@ -64,11 +64,11 @@ func TestShares(t *testing.T) {
 func TestOutcome(t *testing.T) {
 	try := paper(1, 1, 2, func(_, _, s int) float32 { return []float32{1, 1.6}[s] })
 	try.Rows[0] = []float32{2, 4}
-	w := try.Outcome([]Planned{{try.Trials[0].Sowing, 10}}, wantOf(1, 12, 0.9), false)[0]
+	w := try.Outcome([]Planned{{try.Trials[0].Sowing, 10}}, wantOf(1, 12, 0.9), Limits{})[0]
 	if w.Chance != 0.5 || w.Short != 1 || w.Over != 2 || w.Low != 10 || w.High != 16 {
 		t.Errorf("%+v", w)
 	}
-	if w := try.Outcome([]Planned{{try.Trials[0].Sowing, 10}}, wantOf(1, 12, 0.9), true)[0]; w.Chance != 1 || w.Low != 12 || w.High != 20 {
+	if w := try.Outcome([]Planned{{try.Trials[0].Sowing, 10}}, wantOf(1, 12, 0.9), Limits{Existing: true})[0]; w.Chance != 1 || w.Low != 12 || w.High != 20 {
 		t.Errorf("beside the rows on record %+v", w)
 	}
 	c := Compared([]WeekOutcome{w}, func(int) bool { return true }, 13)

@@ -72,6 +72,8 @@ func TestEvenBloomBeatsFixedIntervals(t *testing.T) {
 		want := WeeklyWant(from, to, 60, 0.9)
 		try := g.Try(starts.Between(from, to, 7), crop.Market, to.Add(after))
 		bloom := try.EvenBloom(t.Context(), want, Limits{}, nil)
+		const days, each = 4, 70 // that stems are held; stems that the work of a sowing is worth
+		held := try.EvenBloom(t.Context(), want, Limits{Hold: days, Each: each}, nil)
 		outlook := g.Farm.Outlook
 		frosts := climate.Frosts(climate.Series{First: now}, outlook.Members(40, 300, 5), min(0, p.FrostKillC+2), outlook.Latitude, now.Add(120))
 		byTable := Calendar(p, crop.Direct, frosts.Last(0.1), day.Day{}, from, to, EveryDays(p.SowEveryDays))
@@ -85,12 +87,16 @@ func TestEvenBloomBeatsFixedIntervals(t *testing.T) {
 		for _, s := range bloom.Sowings {
 			all = append(all, s.Sowing)
 		}
+		for _, s := range held.Sowings {
+			all = append(all, s.Sowing)
+		}
 		all = append(append(all, byTable...), asMany...)
 		unseen := meadow(t, p, c.region, now, 12).Try(all, crop.Market, to.Add(after))
 		stems := unseen.Stems(bloom.Sowings)
 		judge := func(plan []Planned) Comparison {
-			return Compared(unseen.Outcome(plan, want, false), func(i int) bool { return bloom.Weeks[i].Reachable }, unseen.Stems(plan))
+			return Compared(unseen.Outcome(plan, want, Limits{}), func(i int) bool { return bloom.Weeks[i].Reachable }, unseen.Stems(plan))
 		}
+		kept := Compared(unseen.Outcome(held.Sowings, want, Limits{Hold: days}), func(i int) bool { return held.Weeks[i].Reachable }, unseen.Stems(held.Sowings))
 		even, fixed, usual := judge(bloom.Sowings), judge(unseen.AsManyStems(asMany, stems)), judge(unseen.AsManyStems(byTable, stems))
 		weeks := 0
 		for _, w := range bloom.Weeks {
@@ -103,11 +109,14 @@ func TestEvenBloomBeatsFixedIntervals(t *testing.T) {
 			what string
 			n    int
 			Comparison
-		}{{"by warmth", len(bloom.Sowings), even}, {"fixed", len(asMany), fixed}, {"table's days", len(byTable), usual}} {
+		}{{"by warmth", len(bloom.Sowings), even}, {"and held", len(held.Sowings), kept}, {"fixed", len(asMany), fixed}, {"table's days", len(byTable), usual}} {
 			t.Logf("  %-13s %2d sowings: %.1f weeks short, %3.0f stems short, %4.0f too many", o.what, o.n, o.WeeksShort, o.StemsShort, o.StemsWasted)
 		}
 		if even.StemsWasted >= fixed.StemsWasted || even.StemsShort >= fixed.StemsShort {
 			t.Errorf("%s in %s: %+v by warmth, %+v by the calendar", c.crop, c.region, even, fixed)
+		}
+		if kept.StemsWasted > even.StemsWasted {
+			t.Errorf("%s in %s: %.0f stems too many where they are held, %.0f where not", c.crop, c.region, kept.StemsWasted, even.StemsWasted)
 		}
 		if even.WeeksShort < fixed.WeeksShort {
 			better++

@@ -250,15 +250,23 @@ func (s *solver) best(count int, try func(int) *set) *set {
 	return best
 }
 
-// choose returns the set whose plants, raised by a tenth for every sowing, are the fewest.
+// choose returns the set that costs least: its stems with those that the work of its sowings is worth, or raised by a twelfth for every sowing where nobody said
+// what that is; or the set of so many sowings as are asked for.
 func (s *solver) choose(best []*set) *set {
+	if k := s.limits.Exactly; k > 0 && k < len(best) && best[k] != nil {
+		return best[k]
+	}
 	var chosen *set
 	least := math.Inf(1)
 	for k, p := range best {
 		if p == nil || s.limits.Sowings > 0 && k > s.limits.Sowings {
 			continue
 		}
-		if cost := s.cost(p) * math.Pow(1+oneMoreSowing, float64(k)); cost < least {
+		cost := s.cost(p) * math.Pow(1+oneMoreSowing, float64(k))
+		if s.limits.Each > 0 {
+			cost = s.cost(p) + s.limits.Each*float64(k)
+		}
+		if cost < least {
 			chosen, least = p, cost
 		}
 	}

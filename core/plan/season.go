@@ -33,6 +33,9 @@ const (
 // tenderC is the frost, in °C, that a tender crop does not bear.
 const tenderC = -2.0
 
+// Tender tells whether a crop does not bear the lightest frost.
+func Tender(p *crop.Profile) bool { return p.FrostKillC >= tenderC && !p.Overwinters }
+
 // bulbAirC is how warm the air is at most, on the mean of eleven days, when bulbs that want a winter are set.
 const bulbAirC = 13.0
 
@@ -52,9 +55,9 @@ func (s *Starts) InSeason(w Sowing) bool {
 	}
 	lead := hardyLead
 	switch {
-	case p.FrostKillC < tenderC && w.Method == crop.Corm:
+	case !Tender(p) && w.Method == crop.Corm:
 		lead = rootedLead
-	case p.FrostKillC >= tenderC:
+	case Tender(p):
 		lead = map[crop.Method]int{crop.Tuber: tuberLead, crop.Corm: cormLead, crop.Direct: directLead}[w.Method]
 	}
 	if !s.Frost.comes(w.InBed().Add(lead)) {

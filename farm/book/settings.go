@@ -23,7 +23,7 @@ type Setting struct{ Key, Value string }
 // The settings that are known, in the order in which pages show them; the first six are needed.
 var settingKeys = []string{"name", "latitude", "longitude", "elevation_m", "timezone", "pick_days",
 	"last_frost", "first_frost", "nursery_min_c", "nursery_max_c", "picking", "pick_hour", "square_cm",
-	"climate", "climate_tmin_c", "climate_tmax_c", "chance", "losses", "margin", "bench_trays", "stems_an_hour", "pick_hours_a_week", "crew_hours", "cut_until_c", "bunch_stems", "bouquet_minutes", "currency", "soil", "address", "station",
+	"climate", "climate_tmin_c", "climate_tmax_c", "chance", "losses", "margin", "bench_trays", "stems_an_hour", "pick_hours_a_week", "crew_hours", "cut_until_c", "bunch_stems", "bouquet_minutes", "sowing_minutes", "currency", "soil", "address", "station",
 	"demo_day", "demo_seed"}
 
 const neededSettings = 6
@@ -70,6 +70,7 @@ type Place struct {
 	CutUntilC                       float64         // °C up to which stems are cut
 	BunchStems                      int             // of a straight bunch
 	BouquetMinutes                  float64         // that making up a bouquet takes
+	SowingMinutes                   float64         // that a sowing more takes, with all that comes of it, whatever its size
 	Currency                        string          // as it stands behind a price; empty for none
 	PickHoursAWeek                  *float64        // that the hands have for cutting
 	Heavy                           bool            // its soil holds water long
@@ -88,6 +89,7 @@ const (
 	usualStemsAnHour = 200
 	usualBunchStems  = 10
 	usualBouquet     = 5 // minutes; a guess
+	usualSowing      = 20
 )
 
 // ReadPlace reads a farm's settings by their keys; what is wrong is named by them.
@@ -104,7 +106,7 @@ func readPlace(m Measures, get func(key string) string) (Place, fault.List) {
 	p := Place{
 		Name: f.Name("name", "the farm's name"), Latitude: f.Number("latitude", -90, 90), Longitude: f.Number("longitude", -180, 180),
 		ElevationM: f.Number("elevation_m", -450, 6000), Picking: f.Word("picking", "", "all", "ahead", "sold"),
-		PickHour: 8, SquareCM: usualSquareCM, Chance: usualChance, Losses: usualLosses, Margin: usualMargin, StemsAnHour: usualStemsAnHour, CutUntilC: cutting.UsualUntilC, BunchStems: usualBunchStems, BouquetMinutes: usualBouquet,
+		PickHour: 8, SquareCM: usualSquareCM, Chance: usualChance, Losses: usualLosses, Margin: usualMargin, StemsAnHour: usualStemsAnHour, CutUntilC: cutting.UsualUntilC, BunchStems: usualBunchStems, BouquetMinutes: usualBouquet, SowingMinutes: usualSowing,
 		LastFrost: f.Raw("last_frost"), FirstFrost: f.Raw("first_frost"), BenchTrays: f.OptWhole("bench_trays", 0, 100_000), PickHoursAWeek: f.OptNumber("pick_hours_a_week", 0, 10_000),
 		DemoDay: f.OptDay("demo_day"),
 	}
@@ -112,7 +114,7 @@ func readPlace(m Measures, get func(key string) string) (Place, fault.List) {
 		to        *float64
 		low, high float64
 	}{"square_cm": {&p.SquareCM, 5, 500}, "chance": {&p.Chance, 0.5, 0.99}, "losses": {&p.Losses, 0, 0.9}, "margin": {&p.Margin, 0, 5},
-		"stems_an_hour": {&p.StemsAnHour, 1, 5000}, "cut_until_c": {&p.CutUntilC, 12, 24}, "bouquet_minutes": {&p.BouquetMinutes, 0.1, 600}} {
+		"stems_an_hour": {&p.StemsAnHour, 1, 5000}, "cut_until_c": {&p.CutUntilC, 12, 24}, "bouquet_minutes": {&p.BouquetMinutes, 0.1, 600}, "sowing_minutes": {&p.SowingMinutes, 0, 600}} {
 		if n := f.OptNumber(name, set.low, set.high); n != nil {
 			*set.to = *n
 		}

@@ -6,6 +6,7 @@ import (
 	"dewcount/core/climate"
 	"dewcount/core/crop"
 	"dewcount/core/day"
+	"dewcount/core/plan"
 )
 
 // How frost dates are reckoned: weathers of a whole growing year, drawn once for all days of it.
@@ -86,9 +87,17 @@ func (s *Snapshot) weatherFrosts(celsius float64) FrostDates {
 // FrostDates returns when frost ends and begins in the season.
 func (s *Season) FrostDates() FrostDates { return s.Morning.FrostDates(s.From.Add(182)) }
 
-// FrostFree returns the day from which a crop that frost kills can stand outdoors: when one spring in ten still falls to what kills it.
+// FrostFree returns the day from which a crop can stand outdoors: the last frost for what bears none, for others the day after which one spring in ten still has what
+// kills them; zero where none has.
 func (s *Season) FrostFree(p *crop.Profile) day.Day {
-	return s.Stand.Frosts(p.FrostKillC, s.From.Add(182)).Last(0.1)
+	if plan.Tender(p) {
+		return s.FrostDates().Last
+	}
+	last := s.Morning.FrostsUnder(-p.FrostKillC).Last
+	if last.IsZero() {
+		return last
+	}
+	return inYear(last, s.From)
 }
 
 // inYear returns the day of the same month and date that lies in the year from a day on.

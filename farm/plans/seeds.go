@@ -35,8 +35,8 @@ type SeedSowing struct {
 	Up       day.Day
 }
 
-// thickDirect is how much thicker a row is sown than its plants shall stand: it is thinned twice.
-const thickDirect = 2
+// thickDirect is how much thicker a row is sown than its plants shall stand: it is thinned twice. Large seed, which is set as deep as largeMM, is laid one by one.
+const thickDirect, largeMM = 2, 15
 
 // SeedNeed returns what so many plants of a variety take on the way from the packet.
 func SeedNeed(b *book.Book, variety string, p *crop.Profile, plants int, m crop.Method) plan.SeedNeed {
@@ -47,7 +47,7 @@ func SeedNeed(b *book.Book, variety string, p *crop.Profile, plants int, m crop.
 	}
 	const leastRate = 0.01
 	n := plan.SeedNeed{Plants: plants, Losses: place.Losses, Germination: max(leastRate, rate), Margin: place.Margin}
-	if m == crop.Direct {
+	if m == crop.Direct && p.Germination.DepthMM < largeMM {
 		n.Margin += thickDirect - 1
 	}
 	return n

@@ -7,6 +7,7 @@ import (
 	"dewcount/core/crop"
 	"dewcount/core/day"
 	"dewcount/core/plan"
+	"dewcount/core/promise"
 	"dewcount/farm/book"
 	"dewcount/farm/look"
 )
@@ -35,8 +36,10 @@ type SuccessionAsk struct {
 	Stems              int     // a week
 	Chance             float64 // that a week is supplied, 0 to 1
 	EveryDays          int     // between sowings by the calendar
+	PlantsEach         int     // of each of those; 0 for as many stems in all as the plan by warmth has
 	Existing           bool    // whether what is on record counts
 	Pinch              bool    // whether pinching may be used
+	Sowings            int     // of all numbers of sowings this one; 0 for the one that costs least
 	By                 string  // the school that is taken over: "warmth" or "weeks"
 }
 
@@ -51,6 +54,12 @@ func ReadSuccessionAsk(b *book.Book, f *book.Fields, today day.Day) SuccessionAs
 	}
 	if every := f.OptWhole("every", 2, 120); every != nil {
 		a.EveryDays = *every
+	}
+	if each := f.OptWhole("plants_each", 1, 100_000); each != nil {
+		a.PlantsEach = *each
+	}
+	if n := f.OptWhole("sowings", 1, 40); n != nil {
+		a.Sowings = *n
 	}
 	p := cropField(b, f, &a.Crop, &a.Variety)
 	if p == nil {
@@ -123,6 +132,8 @@ type SuccessionPlan struct {
 	Calendar      []plan.Planned
 	CalendarWeeks []plan.WeekOutcome
 	Even, Fixed   plan.Comparison
+	Front         []FrontLine   // fewer and more sowings, by their number
+	Hold          int           // days for which stems are held over
 	EvenStems     float64       // in all
 	LastSafe      day.Day       // the last sowing that still flowers before frost; zero where there is no such limit, or none is safe
 	NoneSafe      bool          // whether no sowing is safe
@@ -130,6 +141,16 @@ type SuccessionPlan struct {
 	Sowings       []SowingDates // of the chosen school, in order
 	PeakHours     []float64     // of picking, by week, for the chosen school at its best
 	Week1         day.Day       // the last frost, from which weeks are counted
+}
+
+// A FrontLine is a plan of so many sowings beside the others.
+type FrontLine struct {
+	Sowings []plan.Planned
+	Weeks   []plan.WeekOutcome
+	plan.Comparison
+	Plants, Squares int
+	Hours           float64 // of sowing and cutting
+	Chosen          bool
 }
 
 // A SowingDates is a planned sowing with what follows from it.
@@ -183,7 +204,8 @@ func Successions(ctx context.Context, s *look.Snapshot, a SuccessionAsk, progres
 		return nil, err
 	}
 	want := plan.WeeklyWant(a.From, a.To, a.Stems, a.Chance)
-	limits := plan.Limits{Existing: a.Existing}
+	out.Hold = holdDays(s.Book, p, crop.Market)
+	limits := plan.Limits{Existing: a.Existing, Hold: out.Hold, Each: place.SowingMinutes * place.StemsAnHour / 60, Exactly: a.Sowings}
 	if grid, ok := s.Book.Grid(a.Bed); ok {
 		out.Room = room(s, grid, a, p)
 		limits.AtOnce = max(1, out.Room)
@@ -196,13 +218,18 @@ func Successions(ctx context.Context, s *look.Snapshot, a SuccessionAsk, progres
 	}
 	out.EvenStems = try.Stems(out.Bloom.Sowings)
 	out.Calendar = try.AsManyStems(calendar, out.EvenStems)
-	rows := out.judge(ground, want, a.To.Add(afterwards))
-	reachable := func(i int) bool { return out.Bloom.Weeks[i].Reachable }
-	out.Even = plan.Compared(out.Bloom.Weeks, reachable, out.EvenStems+rows)
-	out.Fixed = plan.Compared(out.CalendarWeeks, reachable, try.Stems(out.Calendar)+rows)
+	if a.PlantsEach > 0 {
+		out.Calendar = plan.Evenly(calendar, a.PlantsEach*len(calendar))
+	}
+	out.judge(ground, want, limits, a.To.Add(afterwards), place)
 	chosen, weeks := out.Bloom.Sowings, out.Bloom.Weeks
 	if a.By == "weeks" {
 		chosen, weeks = out.Calendar, out.CalendarWeeks
+	}
+	for i := range out.Front {
+		for _, c := range out.Front[i].Sowings {
+			out.Front[i].Squares += squaresOf(s, out, c.Plants, place)
+		}
 	}
 	for _, c := range chosen {
 		out.Sowings = append(out.Sowings, sowingDates(s, out, try, c, place))
@@ -213,27 +240,75 @@ func Successions(ctx context.Context, s *look.Snapshot, a SuccessionAsk, progres
 	return out, nil
 }
 
-// judge gives the weeks of both plans what they bring in weathers that were not looked at when the plan was made, and returns the stems that
-// the rows on record are expected to give in the weeks that are held, where they count.
-func (p *SuccessionPlan) judge(ground *plan.Ground, want plan.Want, to day.Day) (rows float64) {
-	var sowings []plan.Sowing
-	for _, s := range slices.Concat(p.Bloom.Sowings, p.Calendar) {
-		if !slices.Contains(sowings, s.Sowing) {
-			sowings = append(sowings, s.Sowing)
+// frontReach is how many sowings fewer and more than the chosen plan has are set beside it.
+const frontReach = 3
+
+// judge gives the weeks of all plans what they bring in weathers that were not looked at when the plans were made, beside the rows on record where they count, and
+// compares them.
+func (p *SuccessionPlan) judge(ground *plan.Ground, want plan.Want, limits plan.Limits, to day.Day, place book.Place) {
+	var front []plan.Choice
+	for _, c := range p.Bloom.Front {
+		if by := len(c.Sowings) - len(p.Bloom.Sowings); by >= -frontReach && by <= frontReach {
+			front = append(front, c)
 		}
 	}
-	unseen := ground.Unseen().Try(sowings, crop.Market, to)
-	weeks := unseen.Outcome(p.Bloom.Sowings, want, p.Existing)
-	for w := range weeks {
-		weeks[w].Reachable = p.Bloom.Weeks[w].Reachable
+	var sowings []plan.Sowing
+	note := func(planned []plan.Planned) {
+		for _, s := range planned {
+			if !slices.Contains(sowings, s.Sowing) {
+				sowings = append(sowings, s.Sowing)
+			}
+		}
 	}
-	p.Bloom.Weeks, p.CalendarWeeks = weeks, unseen.Outcome(p.Calendar, want, p.Existing)
-	for w, alone := range unseen.Outcome(nil, want, p.Existing) {
-		if weeks[w].Reachable && alone.Want > 0 {
+	note(p.Calendar)
+	note(p.Bloom.Sowings)
+	for _, c := range front {
+		note(c.Sowings)
+	}
+	unseen := ground.Unseen().Try(sowings, crop.Market, to)
+	reached := p.Bloom.Weeks
+	outcome := func(planned []plan.Planned) []plan.WeekOutcome {
+		weeks := unseen.Outcome(planned, want, limits)
+		for w := range weeks {
+			weeks[w].Reachable = reached[w].Reachable
+		}
+		return weeks
+	}
+	p.Bloom.Weeks, p.CalendarWeeks = outcome(p.Bloom.Sowings), outcome(p.Calendar)
+	rows := 0.0 // stems that they are expected to give in the weeks that are held
+	for w, alone := range unseen.Outcome(nil, want, limits) {
+		if reached[w].Reachable && alone.Want > 0 {
 			rows += alone.Want + alone.Over - alone.Short // their mean
 		}
 	}
-	return rows
+	compared := func(weeks []plan.WeekOutcome, planned []plan.Planned) plan.Comparison {
+		return plan.Compared(weeks, func(i int) bool { return reached[i].Reachable }, unseen.Stems(planned)+rows)
+	}
+	p.Even, p.Fixed = compared(p.Bloom.Weeks, p.Bloom.Sowings), compared(p.CalendarWeeks, p.Calendar)
+	for _, c := range front {
+		l := FrontLine{Sowings: c.Sowings, Weeks: outcome(c.Sowings), Chosen: len(c.Sowings) == len(p.Bloom.Sowings)}
+		l.Comparison = compared(l.Weeks, c.Sowings)
+		for _, s := range c.Sowings {
+			l.Plants += s.Plants
+		}
+		l.Hours = (place.SowingMinutes*float64(len(c.Sowings)))/60 + unseen.Stems(c.Sowings)/place.StemsAnHour
+		p.Front = append(p.Front, l)
+	}
+}
+
+// holdDays returns for how many days stems of a crop that are cut in the middle of a use's window are held and still serve it.
+func holdDays(b *book.Book, p *crop.Profile, use crop.Use) int {
+	window, ok := p.Window(use, b.SchoolOf(p.ID, "cut"))
+	if !ok {
+		return 0
+	}
+	rule, days := b.Holding(), 0
+	for d := 1; d <= int(p.Store.MaxDays); d++ {
+		if rule.Serves(p, promise.Right{Use: use, Window: window}, promise.Stem{Cut: (window.From + window.To) / 2}, float64(d)) {
+			days = d
+		}
+	}
+	return days
 }
 
 // lastSafe returns the last sowing in the season of a period that still flowers before the frost; zero where nothing limits it, and none
@@ -277,7 +352,12 @@ func sowingDates(s *look.Snapshot, out *SuccessionPlan, try *plan.Try, c plan.Pl
 		d.PinchOn = plan.PinchOn(out.Profile, c.Sowing)
 	}
 	d.FirstCut, d.LastCut = try.Cuts(c.Sowing)
-	each, side := plan.Grid{SideCM: place.SquareCM}.Pattern(s.Book.SpacingCM(out.Variety, out.Profile))
-	d.Squares = (c.Plants + each - 1) / each * side * side
+	d.Squares = squaresOf(s, out, c.Plants, place)
 	return d
+}
+
+// squaresOf returns how many squares of a bed so many plants take up.
+func squaresOf(s *look.Snapshot, out *SuccessionPlan, plants int, place book.Place) int {
+	each, side := plan.Grid{SideCM: place.SquareCM}.Pattern(s.Book.SpacingCM(out.Variety, out.Profile))
+	return (plants + each - 1) / each * side * side
 }

@@ -47,6 +47,7 @@ func placeFields() (needed, more []page.Field) {
 		{Name: "cut_until_c", Label: "Cutting ends in the morning at °C", Mode: "decimal", Hint: "22 unless you say otherwise; never above 24."},
 		{Name: "bunch_stems", Label: "Stems of a straight bunch", Mode: "numeric", Hint: "10 unless you say otherwise."},
 		{Name: "bouquet_minutes", Label: "Minutes that making up a bouquet takes", Mode: "decimal", Hint: "5 unless you say otherwise."},
+		{Name: "sowing_minutes", Label: "Minutes that one sowing more is worth", Mode: "decimal", Hint: "20 unless you say otherwise: successions have more sowings the fewer they are."},
 		{Name: "currency", Label: "Currency of your prices", Hint: "Such as CHF."},
 		{Name: "pick_hours_a_week", Label: "Hours a week there are for cutting", Mode: "decimal"},
 		{Name: "crew_hours", Label: "Hours the crew has for the field", Hint: "Monday to Sunday, parted by blanks, such as 6 6 4 6 8 3 0."},

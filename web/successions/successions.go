@@ -3,6 +3,7 @@ package successions
 import (
 	"context"
 	"fmt"
+	"maps"
 	"math"
 	"net/http"
 	"net/url"
@@ -38,17 +39,18 @@ type successionLine struct {
 
 // A successionResult is the plan by warmth beside that by the calendar.
 type successionResult struct {
-	Verdict    string
-	School     string
-	Sowings    []sowingLine
-	Options    []string
-	Weeks      []bloomWeek
-	Compared   []comparedLine
-	Notes      []string
-	None       bool
-	CanTake    bool
-	Peak       string
-	Out, Pinch bool // whether any sowing is planted out or pinched
+	Verdict      string
+	School       string
+	Sowings      []sowingLine
+	Front        []frontLine
+	Weeks        []bloomWeek
+	Compared     []comparedLine
+	Notes        []string
+	None         bool
+	CanTake      bool
+	Peak         string
+	CalendarHead string
+	Out, Pinch   bool // whether any sowing is planted out or pinched
 }
 
 type sowingLine struct {
@@ -70,6 +72,12 @@ type bloomWeek struct {
 
 type comparedLine struct{ What, Even, Fixed string }
 
+// A frontLine is a plan of fewer or more sowings.
+type frontLine struct {
+	Sowings, Plants, Short, Over, Squares, Hours string
+	Href                                         string // that opens it; empty for the one that is shown
+}
+
 func (s view) successions(c *echo.Context, snap *say.Snapshot) error {
 	from := page.Typed(func(name string) string { return c.QueryParam(name) })
 	v := successionsView{Asked: from("asked") != "", Made: successionsMade(snap)}
@@ -86,6 +94,7 @@ func (s view) successions(c *echo.Context, snap *say.Snapshot) error {
 		return err
 	}
 	v.Result = newSuccessionResult(snap, result.(*plans.SuccessionPlan))
+	v.Result.front(c.QueryParams(), result.(*plans.SuccessionPlan))
 	return s.successionsPage(c, http.StatusOK, snap, v, from, nil)
 }
 
@@ -155,7 +164,9 @@ func (s view) successionsPage(c *echo.Context, code int, snap *say.Snapshot, v s
 		{Name: "until", Label: "Until", Kind: "date", Needed: true},
 		{Name: "chance", Label: "How sure, in 100", Mode: "numeric", Hint: "90: nine weeks in ten have enough."},
 		page.MethodField(),
+		{Name: "sowings", Label: "So many sowings", Mode: "numeric", Hint: "Empty: as many as cost least work."},
 		{Name: "every", Label: "Calendar: a sowing every … days", Mode: "numeric", Hint: "Empty: as the crop table has it."},
+		{Name: "plants_each", Label: "Calendar: plants in each", Mode: "numeric", Hint: "Empty: as many stems in all as by warmth."},
 		page.BedField(snap),
 		page.Field{Name: "existing", Label: "What is planted already", Kind: "select"}.Choose(page.Option{Value: "1", Label: "counts"}, page.Option{Value: "", Label: "is left out"}),
 		page.Field{Name: "pinch", Label: "Pinching", Kind: "select"}.Choose(page.Option{Value: "1", Label: "may be used"}, page.Option{Value: "", Label: "is not used"}),
@@ -165,7 +176,10 @@ func (s view) successionsPage(c *echo.Context, code int, snap *say.Snapshot, v s
 }
 
 func newSuccessionResult(snap *say.Snapshot, p *plans.SuccessionPlan) *successionResult {
-	r := &successionResult{School: "by warmth"}
+	r := &successionResult{School: "by warmth", CalendarHead: "By the calendar, as many stems in all"}
+	if p.PlantsEach > 0 {
+		r.CalendarHead = fmt.Sprintf("%d plants every %d days", p.PlantsEach, p.EveryDays)
+	}
 	if p.By == "weeks" {
 		r.School = fmt.Sprintf("every %d days", p.EveryDays)
 	}
@@ -192,11 +206,16 @@ func newSuccessionResult(snap *say.Snapshot, p *plans.SuccessionPlan) *successio
 		r.Verdict = fmt.Sprintf("Nothing more is needed: what is planted already supplies all %d weeks, the least sure of them %s.", wanted, say.Tenths(least))
 	case r.None:
 		r.Verdict = "No sowing that can still be made would hold these weeks so surely. Ask for a later period, another way to start, or a lower chance."
+	case p.By == "weeks" && p.PlantsEach > 0:
+		r.Verdict = fmt.Sprintf("%s of %d plants each, one every %d days.", say.Number(len(p.Sowings), "sowing"), p.PlantsEach, p.EveryDays)
 	case p.By == "weeks":
 		r.Verdict = fmt.Sprintf("%s, one every %d days, of %d plants: as many stems in all as the plan by warmth.", say.Number(len(p.Sowings), "sowing"), p.EveryDays, plants)
 	}
 	if given := givenUp(snap.Locale, p.Bloom.Weeks); len(given) > 0 && !r.None {
 		r.Notes = append(r.Notes, fmt.Sprintf("Not held: the weeks of %s. At the edge of the season it would take too many plants to be so sure; what there will be stands below.", say.List(given)))
+	}
+	if p.Hold > 0 && !r.None {
+		r.Notes = append(r.Notes, fmt.Sprintf("Stems that a week has too many of are held up to %s and help out in the next.", say.Days(p.Hold)))
 	}
 	if weeks := p.Bloom.Weeks; len(weeks) > 0 && !weeks[0].Reachable && p.Method != plans.AnyMethod && p.Profile.HasStart(crop.Tray) && p.Profile.PreferredStart != crop.Tray {
 		r.Notes = append(r.Notes, "Started in trays, or in any way it can be, the first weeks may be held: choose so under Started.")
@@ -209,11 +228,6 @@ func newSuccessionResult(snap *say.Snapshot, p *plans.SuccessionPlan) *successio
 	}
 	if p.Bed != "" && p.Room > 0 {
 		r.Notes = append(r.Notes, fmt.Sprintf("Bed %s has room for %d plants at a time in that period.", p.Bed, p.Room))
-	}
-	for _, o := range p.Bloom.Options {
-		if by := o.Sowings - len(p.Bloom.Sowings); by >= -2 && by <= 2 {
-			r.Options = append(r.Options, fmt.Sprintf("%s: %d plants, %.0f stems", say.Number(o.Sowings, "sowing"), o.Plants, o.Stems))
-		}
 	}
 	for _, l := range r.Sowings {
 		r.Out, r.Pinch = r.Out || l.Out != "", r.Pinch || l.Pinch != ""
@@ -228,6 +242,20 @@ func newSuccessionResult(snap *say.Snapshot, p *plans.SuccessionPlan) *successio
 	r.peak(snap, p)
 	r.CanTake = !r.None
 	return r
+}
+
+// front sets plans of fewer and more sowings beside the one that is shown.
+func (r *successionResult) front(asked url.Values, p *plans.SuccessionPlan) {
+	for _, l := range p.Front {
+		line := frontLine{Sowings: strconv.Itoa(len(l.Sowings)), Plants: strconv.Itoa(l.Plants), Short: fmt.Sprintf("%.1f", l.WeeksShort), Over: fmt.Sprintf("%.0f", l.StemsWasted),
+			Squares: strconv.Itoa(l.Squares), Hours: fmt.Sprintf("%.0f", l.Hours)}
+		if !l.Chosen {
+			q := maps.Clone(asked)
+			q.Set("sowings", line.Sowings)
+			line.Href = "/season/successions?" + q.Encode()
+		}
+		r.Front = append(r.Front, line)
+	}
 }
 
 func givenUp(locale say.Locale, weeks []plan.WeekOutcome) []string {
