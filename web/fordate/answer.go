@@ -159,10 +159,13 @@ func (r *dateResult) pickNote(snap *say.Snapshot, d *plans.DateResult) {
 // ceilingNote says where more plants do not help any more.
 func (r *dateResult) ceilingNote(d *plans.DateResult) {
 	best := d.Answer.Best()
-	if best.Ceiling >= d.Chance && best.Chance >= d.Chance-0.02 {
-		return
+	switch {
+	case best.Chance >= d.Chance-0.02:
+	case best.Ceiling < d.Chance:
+		r.Notes = append(r.Notes, fmt.Sprintf("It is not as sure as you want, %.0f in 100: the weather moves it past the day too often. However many plants there are, it is never surer than %.0f in 100.", 100*d.Chance, 100*best.Ceiling))
+	default:
+		r.Notes = append(r.Notes, fmt.Sprintf("It is not as sure as you want, %.0f in 100: that would take more than %d plants, and most years they would be for nothing.", 100*d.Chance, best.Plants()))
 	}
-	r.Notes = append(r.Notes, fmt.Sprintf("It is not as sure as you want, %.0f in 100: the weather moves it past the day too often, and more plants hardly help. However many there are, it is never surer than %.0f in 100.", 100*d.Chance, 100*best.Ceiling))
 }
 
 // anyResult sets beside each other what the varieties of a role and colour would take.
