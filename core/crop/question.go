@@ -5,6 +5,7 @@ import "strings"
 // A Question is one on which growers disagree: the schools to choose from, the first of which is the default.
 type Question struct {
 	ID, Words string
+	Acts      string // what goes by it
 	Choices   []Choice
 }
 
@@ -20,13 +21,13 @@ func (p *Profile) Questions() []Question {
 	var all []Question
 	add := func(when bool, id, words string, choices ...Choice) {
 		if when && len(choices) > 1 {
-			all = append(all, Question{id, words, choices})
+			all = append(all, Question{id, words, acts[id], choices})
 		}
 	}
 	add(p.SowEveryDays[0] > 0, "sow", "When to sow again",
 		Choice{"warmth", "by warmth, so that the bloom is even", "equal gaps in spring do not give equal gaps in bloom"},
 		Choice{"weeks", "every so many days from the last frost", "easy to remember, and fair in a steady summer"},
-		Choice{"dates", "back from the dates of orders", "for those who grow for events alone"})
+		Choice{"dates", "back from the dates of orders", "for those who grow for events alone: weeks without an order want nothing"})
 	add(p.HasStart(Direct) && p.HasStart(Tray), "start", "Where to start it", p.starts()...)
 	var conditions []Choice
 	for _, c := range p.Condition {
@@ -54,6 +55,24 @@ func (p *Profile) Questions() []Question {
 	add(p.Life == TuberLife, "winter", "Tubers in winter", Choice{"minimum", "by the winter's expected minimum", "mild ground keeps them, cold ground kills them"}, Choice{"lift", "lift", "safe anywhere"}, Choice{"leave", "leave under cover", "less work where winters are mild"})
 	add(p.ID == "tulip", "leaves", "Leaves on the stem", Choice{"top", "keep the top one", "it looks fresh"}, Choice{"all", "strip all", ""})
 	return all
+}
+
+// acts is what goes by each question.
+var acts = map[string]string{
+	"sow": "which plan of successions is taken over", "start": "how plans start it first", "condition": "buckets, cautions and the minutes of a sheet", "rest": "from when on stems serve an order",
+	"additive": "what a bucket's label says", "side-buds": "how many stems come again and how long they are, of rows that say nothing themselves", "disbud": "jobs, and stems that come again",
+	"density": "squares of beds and room of plans, of varieties without a spacing of their own", "pests": "jobs", "strip": "what a bucket's label says", "feed": "jobs", "winter": "jobs of autumn", "leaves": "what a bucket's label says",
+}
+
+// DensityFactor returns by how much closer or wider than the table has it plants of a density stand.
+func DensityFactor(school string) float64 {
+	switch school {
+	case "close":
+		return 0.75
+	case "wide":
+		return 1.25
+	}
+	return 1
 }
 
 // stripping is which leaves come off, as growers of the crop usually do first: celosia goes into a store bare, since its leaves rot before its head.

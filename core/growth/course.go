@@ -44,6 +44,9 @@ func NewCourse(p Planting, place Place, boxCd float64) *Course {
 	if p.KeepBuds {
 		c.regrowth, c.regrowCd = c.regrowth*crop.HighCutMore, c.regrowCd*crop.HighCutSooner
 	}
+	if p.Disbudded { // as much less as side buds that are kept are more: a guess
+		c.regrowth /= crop.HighCutMore
+	}
 	if c.pinchedShare() > 0 {
 		c.pinched = place.Shapes.flushesOf(p.Profile, checkCd+p.Profile.Pinch.DelayCd)
 		c.onceLess = math.Pow(c.pinchGain(), -laterFlush)

@@ -28,6 +28,7 @@ type Planting struct {
 	Pinched      day.Day // zero: not pinched
 	PinchedShare float64 // of the plants, 0 to 1
 	KeepBuds     bool    // cut high, which keeps side buds, rather than long
+	Disbudded    bool    // its side buds are wiped off all season
 	Emerged      day.Day // zero: not seen; otherwise most plants were up
 	ShortDays    day.Day // of a steered crop: on which its short days begin; zero: steeredDays after it stands in its bed
 	Rested       day.Day // of an established season: since when it has been at rest; zero otherwise

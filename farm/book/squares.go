@@ -15,12 +15,12 @@ func (b *Book) Grid(bed string) (plan.Grid, bool) {
 	return plan.GridOf(*x.LengthM, *x.WidthM, place.SquareCM), true
 }
 
-// SpacingCM returns how far apart the plants of a variety stand: as it wants by itself, or as its crop does.
+// SpacingCM returns how far apart the plants of a variety stand: as it wants by itself, or as its crop does at the farm's density.
 func (b *Book) SpacingCM(variety string, p *crop.Profile) float64 {
 	if v, ok := b.Variety(variety); ok && v.SpacingCM != nil {
 		return *v.SpacingCM
 	}
-	return p.SpacingCM
+	return p.SpacingCM * crop.DensityFactor(b.SchoolOf(p.ID, "density"))
 }
 
 // HighCM returns how high a variety grows, in cm: as it is written down, or the middle of its crop.

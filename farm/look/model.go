@@ -162,7 +162,8 @@ func (s *seen) row(p book.Planting, profile *crop.Profile) forecast.Planting {
 	out := forecast.Planting{
 		ID: p.ID, Variety: p.Variety, Sound: s.b.SoundOf(p.ID, s.sound[profile.ID], v.Upto), Until: v.From.At(0),
 		Growth: growth.Planting{Profile: profile, Method: p.Method, Plants: p.Plants, Started: p.StartedOn, PlantedOut: p.PlantedOutOn,
-			Pinched: p.PinchedOn, PinchedShare: p.PinchedPart(), KeepBuds: p.CutStyle == "keep-buds"},
+			Pinched: p.PinchedOn, PinchedShare: p.PinchedPart(), KeepBuds: p.CutStyle == "keep-buds" || p.CutStyle == "" && s.b.SchoolOf(profile.ID, "side-buds") == "keep-buds",
+			Disbudded: profile.LargeHeads() && s.b.SchoolOf(profile.ID, "disbud") == "always"},
 		Bench: climate.Extremes{TminC: profile.Nursery.Night, TmaxC: profile.Nursery.Day},
 	}
 	if s.place.Bench != nil {

@@ -1,27 +1,37 @@
 package market
 
-import "dewcount/farm/look"
+import (
+	"dewcount/core/day"
+	"dewcount/farm/look"
+)
 
 // Wanted returns how many stems all orders together want in each week of the season, of one crop or of all where that is empty. What
 // may be of any crop counts among all alone.
 func Wanted(s *look.Season, cropID string) []float64 {
 	weeks := s.Weeks()
-	wanted := make([]float64, len(weeks))
 	snap := &look.Snapshot{Book: s.Book, View: s.View, Model: s.Model, Stand: s.Stand}
+	return wantedIn(snap, cropID, weeks[0].Monday, len(weeks), s.From, s.Until.Add(-1))
+}
+
+// WantedIn is Wanted of so many weeks from a Monday on.
+func WantedIn(s *look.Snapshot, cropID string, monday day.Day, weeks int) []float64 {
+	return wantedIn(s, cropID, monday, weeks, monday, monday.Add(7*weeks-1))
+}
+
+func wantedIn(s *look.Snapshot, cropID string, monday day.Day, weeks int, from, to day.Day) []float64 {
+	wanted := make([]float64, weeks)
 	for _, o := range s.Book.Orders {
-		stems := 0.0
-		for _, l := range s.Book.OrderLines {
-			if l.Order != o.ID {
-				continue
-			}
-			for _, part := range ingredients(snap, l) {
-				if w := wantOf(snap, part.OrderLine); cropID == "" || w.CropID == cropID {
-					stems += float64(w.Wanted)
+		for _, d := range o.Between(from, to) {
+			for _, l := range s.Book.OrderLines {
+				if l.Order != o.ID {
+					continue
+				}
+				for _, part := range ingredients(s, s.Book.LineOn(l, d)) {
+					if w := wantOf(s, part.OrderLine); cropID == "" || w.CropID == cropID {
+						wanted[d.Sub(monday)/7] += float64(w.Wanted)
+					}
 				}
 			}
-		}
-		for _, d := range o.Between(s.From, s.Until.Add(-1)) {
-			wanted[d.Sub(weeks[0].Monday)/7] += stems
 		}
 	}
 	return wanted

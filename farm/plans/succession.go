@@ -10,6 +10,7 @@ import (
 	"dewcount/core/promise"
 	"dewcount/farm/book"
 	"dewcount/farm/look"
+	"dewcount/farm/market"
 )
 
 // AnyMethod stands for all ways in which a crop can be started again and again.
@@ -48,7 +49,7 @@ func ReadSuccessionAsk(b *book.Book, f *book.Fields, today day.Day) SuccessionAs
 	place, _ := b.Place()
 	a := SuccessionAsk{Crop: f.Text("crop"), Variety: f.Text("variety"), Bed: f.Text("bed"), Method: crop.Method(f.Text("method")),
 		From: f.Day("from"), To: f.Day("until"), Stems: f.Whole("stems", 1, 100_000), Chance: place.Chance,
-		Existing: f.Text("existing") != "", Pinch: f.Text("pinch") != "", By: f.Word("by", "", "warmth", "weeks")}
+		Existing: f.Text("existing") != "", Pinch: f.Text("pinch") != "", By: f.Word("by", "", "warmth", "weeks", "dates")}
 	if percent := f.OptNumber("chance", 50, 99); percent != nil {
 		a.Chance = *percent / 100
 	}
@@ -204,6 +205,9 @@ func Successions(ctx context.Context, s *look.Snapshot, a SuccessionAsk, progres
 		return nil, err
 	}
 	want := plan.WeeklyWant(a.From, a.To, a.Stems, a.Chance)
+	if a.By == "dates" {
+		want.Stems = market.WantedIn(s, a.Crop, want.First.Monday, len(want.Stems))
+	}
 	out.Hold = holdDays(s.Book, p, crop.Market)
 	limits := plan.Limits{Existing: a.Existing, Hold: out.Hold, Each: place.SowingMinutes * place.StemsAnHour / 60, Exactly: a.Sowings}
 	if grid, ok := s.Book.Grid(a.Bed); ok {

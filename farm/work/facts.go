@@ -138,6 +138,13 @@ func schoolsOf(s *look.Season, p *rounds.Planting, record book.Planting) {
 	if !p.Disbud {
 		return
 	}
+	if b.Chosen(profile, "disbud") == "always" {
+		const first, every = 12, 14 // days: as long before a flower as its side buds are wiped off
+		for on := p.Dates.FirstBud.Likely.Add(first); !p.Dates.FirstBud.Likely.IsZero() && !on.After(p.Dates.LastCut.Likely); on = on.Add(every) {
+			p.Events = append(p.Events, on)
+		}
+		return
+	}
 	v, _ := b.Variety(record.Variety)
 	for _, o := range b.Orders {
 		if o.Kind != "event" || o.DueOn.Before(s.View.Today) {

@@ -79,6 +79,7 @@ type factView struct{ What, Fact string }
 // A questionView is a question with its schools, and the one chosen here.
 type questionView struct {
 	ID, Words, Action, CSRF string
+	Acts                    string // what goes by it
 	Shown                   string // the school that stands
 	Choices                 []choiceView
 }
@@ -112,7 +113,7 @@ func (s view) cropCard(c *echo.Context, snap *say.Snapshot) error {
 		v.Cut = cutQuestion(snap.Book, p)
 	}
 	for _, q := range p.Questions() {
-		view := questionView{ID: q.ID, Words: q.Words, Shown: snap.Book.SchoolOf(p.ID, q.ID)}
+		view := questionView{ID: q.ID, Words: q.Words, Acts: q.Acts, Shown: snap.Book.SchoolOf(p.ID, q.ID)}
 		chosen := snap.Book.Chosen(p, q.ID)
 		for i, o := range q.Choices {
 			view.Choices = append(view.Choices, choiceView{o.ID, o.Words, o.Why, o.ID == chosen, i == 0})
@@ -270,7 +271,7 @@ func varietiesHere(n int) string {
 func cutQuestion(b *book.Book, p *crop.Profile) *questionView {
 	chosen := b.SchoolOf(p.ID, "cut")
 	table, _ := p.Window(crop.Market, "")
-	v := &questionView{ID: "cut", Shown: chosen, Words: "Rung to cut on for the market", Choices: []choiceView{{"", table.String(), "the table's, until a school is chosen", chosen == "", true}}}
+	v := &questionView{ID: "cut", Shown: chosen, Words: "Rung to cut on for the market", Acts: "the forecast, the call at the row and every promise", Choices: []choiceView{{"", table.String(), "the table's, until a school is chosen", chosen == "", true}}}
 	for _, o := range p.Schools {
 		v.Choices = append(v.Choices, choiceView{o.ID, o.Window.String(), o.Why, o.ID == chosen, false})
 	}

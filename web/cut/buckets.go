@@ -73,8 +73,13 @@ func batchWords(snap *say.Snapshot, b postharvest.Batch) string {
 	if b.Way == crop.Drained {
 		words = append(words, "head down for a few minutes first, then into the water")
 	}
-	if snap.Book.Chosen(b.Crop, "strip") == "all" {
+	switch leaves := snap.Book.Chosen(b.Crop, "leaves"); {
+	case leaves == "top":
+		words = append(words, "keep the top leaf")
+	case leaves == "all" || snap.Book.Chosen(b.Crop, "strip") == "all":
 		words = append(words, "strip all leaves")
+	case snap.Book.Chosen(b.Crop, "strip") == "show":
+		words = append(words, "keep a few leaves for show")
 	}
 	if snap.Book.Chosen(b.Crop, "additive") == "food" {
 		words = append(words, "with flower food")

@@ -170,7 +170,7 @@ func (s view) successionsPage(c *echo.Context, code int, snap *say.Snapshot, v s
 		page.BedField(snap),
 		page.Field{Name: "existing", Label: "What is planted already", Kind: "select"}.Choose(page.Option{Value: "1", Label: "counts"}, page.Option{Value: "", Label: "is left out"}),
 		page.Field{Name: "pinch", Label: "Pinching", Kind: "select"}.Choose(page.Option{Value: "1", Label: "may be used"}, page.Option{Value: "", Label: "is not used"}),
-		page.Field{Name: "by", Label: "School", Kind: "select"}.Choose(page.Option{Value: "", Label: "by warmth, even bloom (usual)"}, page.Option{Value: "weeks", Label: "every so many days"}),
+		page.Field{Name: "by", Label: "School", Kind: "select"}.Choose(page.Option{Value: "", Label: "by warmth, even bloom (usual)"}, page.Option{Value: "weeks", Label: "every so many days"}, page.Option{Value: "dates", Label: "back from the dates of orders"}),
 	}, from, faults)
 	return s.Show(c, code, "successions", "/season", "Plan successions", snap, v)
 }
@@ -186,6 +186,9 @@ func newSuccessionResult(snap *say.Snapshot, p *plans.SuccessionPlan) *successio
 	r.None = len(p.Sowings) == 0
 	held, wanted, least := 0, 0, 1.0
 	for _, w := range p.Bloom.Weeks {
+		if w.Want == 0 {
+			continue
+		}
 		wanted++
 		if w.Reachable {
 			held++
@@ -200,8 +203,14 @@ func newSuccessionResult(snap *say.Snapshot, p *plans.SuccessionPlan) *successio
 			r.Notes = append(r.Notes, fmt.Sprintf("%s is after the last safe day, %s: the frost may come first.", snap.Date(d.Started), snap.Date(p.LastSafe)))
 		}
 	}
-	r.Verdict = fmt.Sprintf("%s of %d plants in all: %d of %d weeks have %d stems, the least sure of them %s.", say.Number(len(p.Sowings), "sowing"), plants, held, wanted, p.Stems, say.Tenths(least))
+	has := say.Stems(p.Stems)
+	if p.By == "dates" {
+		has = "what the orders want"
+	}
+	r.Verdict = fmt.Sprintf("%s of %d plants in all: %d of %d weeks have %s, the least sure of them %s.", say.Number(len(p.Sowings), "sowing"), plants, held, wanted, has, say.Tenths(least))
 	switch {
+	case wanted == 0:
+		r.None, r.Verdict = true, "No order wants any of it in these weeks."
 	case r.None && p.Existing && held == wanted:
 		r.Verdict = fmt.Sprintf("Nothing more is needed: what is planted already supplies all %d weeks, the least sure of them %s.", wanted, say.Tenths(least))
 	case r.None:
@@ -294,11 +303,11 @@ func (r *successionResult) weeks(locale say.Locale, p *plans.SuccessionPlan) {
 			return say.Bounds(int(w.Low), int(w.Likely+0.5), int(w.High+0.5))
 		}
 		band := func(w plan.WeekOutcome) draw.BandView {
-			b := draw.NewBand(w.Low, w.Low+(w.Likely-w.Low)/2, w.Likely, w.Likely+(w.High-w.Likely)/2, w.High, most, p.Stems)
+			b := draw.NewBand(w.Low, w.Low+(w.Likely-w.Low)/2, w.Likely, w.Likely+(w.High-w.Likely)/2, w.High, most, int(w.Want))
 			b.Title = words(w)
 			return b
 		}
-		r.Weeks = append(r.Weeks, bloomWeek{Week: locale.Bare(w.Monday), Want: strconv.Itoa(p.Stems), Even: band(w), Fixed: band(f), EvenWords: words(w), FixedWords: words(f),
+		r.Weeks = append(r.Weeks, bloomWeek{Week: locale.Bare(w.Monday), Want: strconv.Itoa(int(w.Want)), Even: band(w), Fixed: band(f), EvenWords: words(w), FixedWords: words(f),
 			Chance: fmt.Sprintf("%.0f in 100", 100*w.Chance), Short: w.Gap(), Given: !w.Reachable, FixedShort: f.Gap(),
 			Glut: w.Glut(), FixedGlut: f.Glut()})
 	}
