@@ -7,14 +7,16 @@ test('a farm of one\'s own starts from nothing', async ({ page, address }) => {
   await page.goto(address)
   await expect(page).toHaveURL(/\/farm$/)
   await accessible(page)
-  for (const [label, value] of [['The farm\'s name', 'Three Beds'], ['Latitude', '51.2'], ['Longitude', '-1.5'], ['Height above the sea', '80'],
-    ['Time zone', 'Europe/London'], ['Days on which you cut', 'someday']]) {
+  for (const [label, value] of [['The farm\'s name', 'Three Beds'], ['Latitude', '51°12\'N 1°30\'W'], ['Height above the sea', '80'],
+    ['Time zone', 'Europe/London']]) {
     await page.getByLabel(label).fill(value)
   }
   await page.getByRole('button', { name: 'Keep' }).click()
-  await expect(page.locator('#pick_days-fault')).toContainText('no weekday')
+  await expect(page.locator('#pick_days-fault')).toContainText('needs a day on which it cuts')
   await expect(page.getByLabel('Latitude')).toHaveValue('51.2')
-  await page.getByLabel('Days on which you cut').fill('tue fri')
+  await expect(page.getByLabel('Longitude')).toHaveValue('-1.5')
+  await page.getByRole('checkbox', { name: 'Tue' }).check()
+  await page.getByRole('checkbox', { name: 'Fri' }).check()
   await page.getByRole('button', { name: 'Keep' }).click()
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('From nothing to a first plan')
   await accessible(page)

@@ -18,6 +18,9 @@ func WriteWays(w io.Writer, r *plans.DateResult) error {
 		rows = append(rows, []string{"0", "", "", "", "", "", "", "0", cents(own.AtLeast(r.Stems)), cents(own.Quantile(0.1)), cents(own.Quantile(0.5)), cents(own.Quantile(0.9))})
 	}
 	for i, way := range r.Answer.Plans {
+		if way.Way == plan.Stand { // nothing can be started
+			continue
+		}
 		for k, s := range way.Sowings {
 			rows = append(rows, append(append([]string{strconv.Itoa(i + 1), strconv.Itoa(k + 1)}, sowingCells(r.Profile, s)...), strconv.Itoa(s.Plants), cents(way.Chance), cents(way.Low), cents(way.Likely), cents(way.High)))
 		}

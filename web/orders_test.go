@@ -128,7 +128,7 @@ func TestAnOddDayIsAskedAbout(t *testing.T) {
 func TestALetterIsAnOrderOnceItIsTaken(t *testing.T) {
 	s := newSite(t, true)
 	letter := url.Values{"text": {"30 white snapdragons and 20 cosmos for the 18th of July; twelve jars of anything"}, "order": {"Mühle & Söhne"}, "customer": {"the mill"}}
-	status, _, body := s.post("/orders/new/read", "/orders/read", letter)
+	status, _, body := s.post("/letters/new", "/letters/read", letter)
 	if status != http.StatusOK {
 		t.Fatalf("a letter: %d", status)
 	}
@@ -142,22 +142,22 @@ func TestALetterIsAnOrderOnceItIsTaken(t *testing.T) {
 	}
 	take := url.Values{"order": {"Mühle & Söhne"}, "kind": {"event"}, "due_on": {"2026-07-18"}, "text": letter["text"], "said-1": {"30 white"}, "what-1": {"Snapdragon white"}, "count-1": {"30"},
 		"what-2": {"unicorns"}, "count-2": {"20"}, "what-3": {""}, "count-3": {"12"}}
-	if status, _, body := s.post("/orders/new/read", "/orders/take", take); status != http.StatusUnprocessableEntity || !strings.Contains(body, "is no variety, crop, role or colour here") {
+	if status, _, body := s.post("/letters/new", "/letters/take", take); status != http.StatusUnprocessableEntity || !strings.Contains(body, "is no variety, crop, role or colour here") {
 		t.Errorf("unicorns: %d", status)
 	}
 	take.Set("what-2", "Cosmos, single")
 	take.Set("count-2", "no")
-	if status, _, body := s.post("/orders/new/read", "/orders/take", take); status != http.StatusUnprocessableEntity || !strings.Contains(body, "is no number: write how many") {
+	if status, _, body := s.post("/letters/new", "/letters/take", take); status != http.StatusUnprocessableEntity || !strings.Contains(body, "is no number: write how many") {
 		t.Errorf("no number: %d", status)
 	}
 	take.Set("count-2", "2")
 	take.Set("bunch-2", "10")
 	take.Set("look", "1")
-	if status, _, body := s.post("/orders/new/read", "/orders/take", take); status != http.StatusOK || !strings.Contains(body, "20 wanted: ") {
+	if status, _, body := s.post("/letters/new", "/letters/take", take); status != http.StatusOK || !strings.Contains(body, "20 wanted: ") {
 		t.Errorf("looked at again: %d", status)
 	}
 	take.Del("look")
-	status, where, _ := s.post("/orders/new/read", "/orders/take", take)
+	status, where, _ := s.post("/letters/new", "/letters/take", take)
 	if status != http.StatusSeeOther {
 		t.Fatalf("taken: %d", status)
 	}

@@ -91,6 +91,8 @@ func (p program) forDate(ctx context.Context, fset *flag.FlagSet, args []string)
 	switch {
 	case result.HasEnough():
 		fmt.Fprintf(p.stderr, "own rows give enough for %s: nothing has to be started\n", ask.On)
+	case result.Lasts && result.Answer.Best() != nil:
+		fmt.Fprintf(p.stderr, "%s is planted for years: %d grown plants would give so many stems on %s\n", result.Profile.Name, result.Answer.Best().Plants(), ask.On)
 	case result.Answer.Best() == nil:
 		fmt.Fprintf(p.stderr, "no sowing of %s from %s on can give stems for %s\n", result.Profile.Name, s.View.Today, ask.On)
 	}

@@ -315,38 +315,6 @@ func TestPromiseCSV(t *testing.T) {
 	}
 }
 
-// Plans are printed as they are read elsewhere; what cannot be asked is one sentence.
-func TestPlansCSV(t *testing.T) {
-	db := demoDB(t)
-	status, stdout, stderr := call("for-date", "--db", db, "--as-of", "2026-07-09", "--crop", "snapdragon", "--on", "2026-10-01", "--stems", "40")
-	if status != 0 {
-		t.Fatalf("exit %d, %s", status, stderr)
-	}
-	rows := table(t, stdout)
-	if got := strings.Join(rows[0], ","); got != "way,batch,start_on,method,planted_out_on,pinched_on,pinched_share,plants,chance,p10,p50,p90" || len(rows) < 3 || rows[1][0] != "0" || rows[2][0] != "1" || rows[2][2] < "2026-07-10" {
-		t.Errorf("the ways are %v", rows)
-	}
-	status, stdout, stderr = call("even-bloom", "--db", db, "--as-of", "2026-07-09", "--crop", "cosmos-single", "--from", "2027-07-05", "--to", "2027-08-15", "--stems", "60", "--chance", "0.8")
-	if status != 0 {
-		t.Fatalf("exit %d, %s", status, stderr)
-	}
-	sowings, weeks, ok := strings.Cut(stdout, "\n\n")
-	if !ok || !strings.HasPrefix(sowings, "plan,sowing,start_on,method,planted_out_on,plants\n1,1,2027-") || !strings.HasPrefix(weeks, "plan,week_from,wanted,p10,p50,p90,chance,held\n1,2027-07-05,60,") {
-		t.Errorf("the plans are %s", stdout)
-	}
-	for _, args := range [][]string{{"for-date", "--crop", "unicorn", "--on", "2026-10-01", "--stems", "40"}, {"for-date", "--crop", "peony", "--on", "2026-10-01", "--stems", "40"}, {"even-bloom", "--crop", "cosmos-single", "--from", "2027-08-05", "--to", "2027-07-15", "--stems", "60"}} {
-		args = append(args, "--db", db, "--as-of", "2026-07-09")
-		if status, _, stderr := call(args...); status != 1 || strings.Count(strings.TrimSpace(stderr), "\n") != 0 {
-			t.Errorf("%v: exit %d, %q", args, status, stderr)
-		}
-	}
-	for _, args := range [][]string{{"for-date", "--db", db, "--as-of", "2026-07-09", "--crop", "snapdragon", "--stems", "40"}, {"even-bloom", "--db", db, "--as-of", "2026-07-09", "--crop", "snapdragon", "--to", "2027-07-15", "--stems", "4"}} {
-		if status, _, _ := call(args...); status != 2 {
-			t.Errorf("%v: exit %d, want 2", args, status)
-		}
-	}
-}
-
 // The past forecasts of the demo's spring are better than the calendar, and every row of the CSV is one that came true or not.
 func TestBacktest(t *testing.T) {
 	db := demoDB(t)

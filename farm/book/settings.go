@@ -131,7 +131,7 @@ func readPlace(m Measures, get func(key string) string) (Place, fault.List) {
 	if p.PickDays, err = day.ParseWeekdays(f.Raw("pick_days")); err != nil {
 		f.Fault("pick_days", "%v", err)
 	} else if p.PickDays == 0 {
-		f.Fault("pick_days", "the farm needs a day on which it cuts: write weekdays such as tue fri")
+		f.Fault("pick_days", "the farm needs a day on which it cuts, such as tue and fri")
 	}
 	if hour := f.OptNumber("pick_hour", 0, 23.99); hour != nil {
 		p.PickHour = *hour

@@ -264,7 +264,9 @@ func ForDate(ctx context.Context, s *look.Snapshot, a DateAsk, progress func(flo
 	methods := a.methods(s.Book, p)
 	if len(methods) == 0 {
 		out.Lasts = true
-		out.Answer, out.First, out.Last = ground.StandFor(want)
+		if out.Answer, out.First, out.Last = ground.StandFor(want); !out.helps(out.Answer.Best()) {
+			out.Answer = plan.DateAnswer{}
+		}
 		return out, ctx.Err()
 	}
 	starts := startsOf(s, ground, methods[:1], true)

@@ -134,7 +134,7 @@ func (r *dateResult) lasting(snap *say.Snapshot, d *plans.DateResult, what strin
 		blooms = fmt.Sprintf("%s is planted for years and flowers from about %s to %s here; in the store it holds up to %s.", what, snap.Bare(d.First), snap.Bare(d.Last), say.Days(int(d.Profile.Store.MaxDays)))
 	}
 	best := d.Answer.Best()
-	if best == nil || best.Chance < 0.05 {
+	if best == nil {
 		r.Verdict = fmt.Sprintf("%s does not stand right on %s, and cannot be held until then.", what, snap.Date(d.On))
 		r.Notes = append(r.Notes, blooms, "Early and late varieties move it by a week or two: write yours down and count them.")
 		return

@@ -4,6 +4,8 @@ import (
 	"errors"
 	"net/http"
 	"net/url"
+	"slices"
+	"strconv"
 	"strings"
 
 	"dewcount/farm/book"
@@ -18,8 +20,71 @@ type Field struct {
 	Name, Label, Hint, Kind, Mode string // kind: of the input element; mode: of the keyboard
 	Typed, Fault, List            string // list: the id of a list of suggestions
 	Options                       []Option
+	Parts                         []Part // of a field that has several inputs, kept as one value parted by blanks
 	Needed                        bool
+	Group                         string // heads those that begin with this field; empty for none
 	Complete                      string // what a browser may fill in, nothing unless said
+}
+
+// A Part is one input of a field that has several.
+type Part struct {
+	Name, Label, Typed string
+	Chosen             bool // of a box
+}
+
+// Boxes lets a field be chosen of words by boxes.
+func (f Field) Boxes(words, labels []string) Field {
+	f.Kind = "boxes"
+	for i, w := range words {
+		f.Parts = append(f.Parts, Part{Name: w, Label: labels[i]})
+	}
+	return f
+}
+
+// Each gives a field an input for each of some labels.
+func (f Field) Each(labels []string) Field {
+	f.Kind = "parts"
+	for i, l := range labels {
+		f.Parts = append(f.Parts, Part{Name: f.Name + "-" + strconv.Itoa(i), Label: l})
+	}
+	return f
+}
+
+// spread fills the inputs of a field that has several.
+func (f *Field) spread() {
+	words := strings.Fields(f.Typed)
+	for i := range f.Parts {
+		switch {
+		case f.Kind == "boxes":
+			f.Parts[i].Chosen = slices.Contains(words, f.Parts[i].Name)
+		case i < len(words):
+			f.Parts[i].Typed = words[i]
+		}
+	}
+}
+
+// Parted returns what was typed into the inputs of a field that has several, parted by blanks; a gap between them is a dash, so that it is told. Empty where none has
+// anything.
+func Parted(c *echo.Context, name string) string {
+	const most = 12
+	locale := LocaleOf(c)
+	var words []string
+	some := false
+	for i := range most {
+		form, err := c.FormValues()
+		if err != nil || !form.Has(name+"-"+strconv.Itoa(i)) {
+			break
+		}
+		word := strings.Join(strings.Fields(form.Get(name+"-"+strconv.Itoa(i))), "")
+		if some = some || word != ""; word == "" {
+			word = "–"
+		}
+		words = append(words, word)
+	}
+	if !some {
+		return ""
+	}
+	return locale.In(name, strings.Join(words, " "))
 }
 
 type Option struct {
@@ -78,6 +143,7 @@ func Fill(c *echo.Context, fields []Field, from Typed, faults map[string]string)
 	for i := range fields {
 		f := &fields[i]
 		f.Label, f.Typed, f.Fault = locale.Label(f.Name, f.Label), locale.Out(f.Name, from(f.Name)), faults[f.Name]
+		f.spread()
 		options := f.Options
 		f.Options = nil
 		*f = f.Choose(options...)

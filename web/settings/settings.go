@@ -23,38 +23,56 @@ import (
 func placeFields() (needed, more []page.Field) {
 	needed = []page.Field{
 		{Name: "name", Label: "The farm's name", Needed: true},
-		{Name: "latitude", Label: "Latitude", Mode: "decimal", Needed: true, Hint: "Degrees, north positive: 46.9"},
-		{Name: "longitude", Label: "Longitude", Mode: "decimal", Needed: true, Hint: "Degrees, east positive: 7.2"},
+		{Name: "latitude", Label: "Latitude", Needed: true, Hint: "Such as 46.9, 46°54'N, or both at once: 46.9, 7.2"},
+		{Name: "longitude", Label: "Longitude", Needed: true, Hint: "Such as 7.2 or 7°12'E"},
 		{Name: "elevation_m", Label: "Height above the sea in m", Mode: "decimal", Needed: true},
 		{Name: "timezone", Label: "Time zone", Needed: true, Hint: "Such as Europe/Zurich"},
-		{Name: "pick_days", Label: "Days on which you cut", Needed: true, Hint: "Such as tue fri"},
+		page.Field{Name: "pick_days", Label: "Days on which you cut", Needed: true}.Boxes(strings.Fields(strings.ToLower(strings.Join(weekParts, " "))), weekParts),
 	}
-	more = []page.Field{
-		page.Field{Name: "picking", Label: "On a pick day you cut", Kind: "select"}.Choose(page.Option{Value: "", Label: "all that is ready (usual)"},
-			page.Option{Value: "ahead", Label: "that, and what would be over by the next pick"}, page.Option{Value: "sold", Label: "only what is sold"}),
-		{Name: "pick_hour", Label: "Hour of the pick", Mode: "decimal", Hint: "8 unless you say otherwise."},
-		climates(),
-		{Name: "climate_tmin_c", Label: "Or your own: nights of the twelve months in °C", Hint: "Twelve mean minima from January on, parted by blanks."},
-		{Name: "climate_tmax_c", Label: "Days of the twelve months in °C", Hint: "Twelve mean maxima; both lines together take the place of the climate above."},
-		{Name: "last_frost", Label: "Last frost in spring", Hint: "Month and day, such as 05-12"},
-		{Name: "first_frost", Label: "First frost in autumn", Hint: "Month and day, such as 10-14"},
-		{Name: "square_cm", Label: "Side of a square of the bed plan in cm", Mode: "decimal", Hint: "30 unless you say otherwise."},
-		{Name: "chance", Label: "How sure a plan shall be", Mode: "decimal", Hint: "0.9 is nine weeks in ten."},
-		{Name: "losses", Label: "Share of plants lost on the way", Mode: "decimal", Hint: "0.1 is a tenth."},
-		{Name: "margin", Label: "Share sown beyond what is needed", Mode: "decimal", Hint: "0.1 is a tenth more."},
-		{Name: "bench_trays", Label: "Trays that the nursery holds", Mode: "numeric"},
-		{Name: "stems_an_hour", Label: "Stems that one person cuts in an hour", Mode: "decimal", Hint: "200 unless you say otherwise."},
-		{Name: "cut_until_c", Label: "Cutting ends in the morning at °C", Mode: "decimal", Hint: "22 unless you say otherwise; never above 24."},
-		{Name: "bunch_stems", Label: "Stems of a straight bunch", Mode: "numeric", Hint: "10 unless you say otherwise."},
-		{Name: "bouquet_minutes", Label: "Minutes that making up a bouquet takes", Mode: "decimal", Hint: "5 unless you say otherwise."},
-		{Name: "sowing_minutes", Label: "Minutes that one sowing more is worth", Mode: "decimal", Hint: "20 unless you say otherwise: successions have more sowings the fewer they are."},
-		{Name: "currency", Label: "Currency of your prices", Hint: "Such as CHF."},
-		{Name: "pick_hours_a_week", Label: "Hours a week there are for cutting", Mode: "decimal"},
-		{Name: "crew_hours", Label: "Hours the crew has for the field", Hint: "Monday to Sunday, parted by blanks, such as 6 6 4 6 8 3 0."},
-		page.Field{Name: "soil", Label: "Soil", Kind: "select"}.Choose(page.Option{Value: "", Label: "usual"}, page.Option{Value: "heavy", Label: "heavy: holds water long, wants it seldom"}),
-		{Name: "address", Label: "Address by which phones reach it", Hint: "Such as https://dew.lan:8443. Who may come in is set under People."},
-		{Name: "nursery_min_c", Label: "Nursery's nights in °C", Mode: "decimal", Hint: "Empty: as the crop likes it."},
-		{Name: "nursery_max_c", Label: "Nursery's days in °C", Mode: "decimal"},
+	for _, g := range []struct {
+		name   string
+		fields []page.Field
+	}{
+		{"Climate and ground", []page.Field{
+			climates(),
+			page.Field{Name: "climate_tmin_c", Label: "Or your own: nights of the twelve months in °C", Hint: "Mean minima; with the days below they take the place of the climate above."}.Each(yearParts),
+			page.Field{Name: "climate_tmax_c", Label: "Days of the twelve months in °C", Hint: "Mean maxima."}.Each(yearParts),
+			{Name: "last_frost", Label: "Last frost in spring", Hint: "Such as 12 May"},
+			{Name: "first_frost", Label: "First frost in autumn", Hint: "Such as 14 October"},
+			page.Field{Name: "soil", Label: "Soil", Kind: "select"}.Choose(page.Option{Value: "", Label: "usual"}, page.Option{Value: "heavy", Label: "heavy: holds water long, wants it seldom"}),
+		}},
+		{"Cutting", []page.Field{
+			page.Field{Name: "picking", Label: "On a pick day you cut", Kind: "select"}.Choose(page.Option{Value: "", Label: "all that is ready (usual)"},
+				page.Option{Value: "ahead", Label: "that, and what would be over by the next pick"}, page.Option{Value: "sold", Label: "only what is sold"}),
+			{Name: "pick_hour", Label: "Hour of the pick", Mode: "decimal", Hint: "8 unless you say otherwise."},
+			{Name: "stems_an_hour", Label: "Stems that one person cuts in an hour", Mode: "decimal", Hint: "200 unless you say otherwise."},
+			{Name: "pick_hours_a_week", Label: "Hours a week there are for cutting", Mode: "decimal"},
+			{Name: "cut_until_c", Label: "Cutting ends in the morning at °C", Mode: "decimal", Hint: "22 unless you say otherwise; never above 24."},
+		}},
+		{"Plans", []page.Field{
+			{Name: "chance", Label: "How sure a plan shall be", Mode: "decimal", Hint: "0.9 is nine weeks in ten."},
+			{Name: "sowing_minutes", Label: "Minutes that one sowing more is worth", Mode: "decimal", Hint: "20 unless you say otherwise: successions have more sowings the fewer they are."},
+			{Name: "losses", Label: "Share of plants lost on the way", Mode: "decimal", Hint: "0.1 is a tenth."},
+			{Name: "margin", Label: "Share sown beyond what is needed", Mode: "decimal", Hint: "0.1 is a tenth more."},
+			{Name: "square_cm", Label: "Side of a square of the bed plan in cm", Mode: "decimal", Hint: "30 unless you say otherwise."},
+		}},
+		{"Nursery", []page.Field{
+			{Name: "bench_trays", Label: "Trays that the nursery holds", Mode: "numeric"},
+			{Name: "nursery_min_c", Label: "Nursery's nights in °C", Mode: "decimal", Hint: "Empty: as the crop likes it."},
+			{Name: "nursery_max_c", Label: "Nursery's days in °C", Mode: "decimal"},
+		}},
+		{"Store and market", []page.Field{
+			{Name: "bunch_stems", Label: "Stems of a straight bunch", Mode: "numeric", Hint: "10 unless you say otherwise."},
+			{Name: "bouquet_minutes", Label: "Minutes that making up a bouquet takes", Mode: "decimal", Hint: "5 unless you say otherwise."},
+			{Name: "currency", Label: "Currency of your prices", Hint: "Such as CHF."},
+		}},
+		{"Crew and phones", []page.Field{
+			page.Field{Name: "crew_hours", Label: "Hours the crew has for the field"}.Each(weekParts),
+			{Name: "address", Label: "Address by which phones reach it", Hint: "Such as https://dew.lan:8443. Who may come in is set under People."},
+		}},
+	} {
+		g.fields[0].Group = g.name
+		more = append(more, g.fields...)
 	}
 	return needed, more
 }
@@ -73,7 +91,16 @@ func (s view) settings(c *echo.Context) error {
 		return err
 	}
 	c.Set(page.ShownKey, book.SettingsMark())
-	return s.settingsForm(c, http.StatusOK, func(name string) string { return settingOf(book, name) }, nil)
+	return s.settingsForm(c, http.StatusOK, func(name string) string { return shownSetting(book, name) }, nil)
+}
+
+// shownSetting is a setting as its form shows it.
+func shownSetting(b *book.Book, key string) string {
+	value := settingOf(b, key)
+	if key == "last_frost" || key == "first_frost" {
+		return spokenDay(value)
+	}
+	return value
 }
 
 func settingOf(b *book.Book, key string) string {
@@ -119,7 +146,7 @@ func (s view) setSettings(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	from := byClimate(page.Posted(c))
+	from := byClimate(spoken(c, page.Posted(c)))
 	first := len(b.Settings) == 0
 	needed, more := placeFields()
 	place, err := book.ReadPlaceFor(page.LocaleOf(c), func(key string) string {

@@ -75,6 +75,14 @@ func (s view) startPage(c *echo.Context, code int, snap *say.Snapshot, from page
 			v.Choices = append(v.Choices, startCrop{id, p.Name, say.LifeWords[p.Life] + ", " + say.HabitWords[p.Yield.Habit], here})
 			if here {
 				q := url.Values{"variety": {snap.Book.AnyVariety(p)}}
+				for _, l := range snap.Book.OrderLines { // as the market was said to want it
+					if o, ok := snap.Book.Order(l.Order); ok && l.Crop == id && l.Stems != nil && o.Repeats != "" {
+						q.Set("stems", strconv.Itoa(*l.Stems))
+						if !o.Until.IsZero() {
+							q.Set("until", o.Until.String())
+						}
+					}
+				}
 				v.Plans = append(v.Plans, page.LinkView{Name: p.Name, Href: "/season/successions?" + q.Encode()})
 			}
 		}
