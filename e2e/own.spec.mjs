@@ -52,7 +52,7 @@ test('a farm of one\'s own starts from nothing', async ({ page, address }) => {
   await page.getByLabel('Due on').fill(new Date(Date.now() + 10 * 24 * 3600 * 1000).toISOString().slice(0, 10))
   await page.getByRole('button', { name: 'Add it' }).click()
   await page.getByLabel('Variety, crop, role or colour').fill('Zinnia coral')
-  await page.locator('.sheet').getByLabel('Stems').fill('30')
+  await page.locator('.sheet').getByLabel('How many').fill('30')
   await page.getByRole('button', { name: 'Add the line' }).click()
   await expect(page.locator('.due').first()).toContainText('30 wanted')
   await page.getByRole('link', { name: 'Correct' }).click()

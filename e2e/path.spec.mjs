@@ -100,7 +100,7 @@ test('a market day says what is covered and what is short', async ({ page, addre
   await fits(page)
   await page.getByRole('link', { name: 'Fallow Steps market' }).first().click()
   await page.getByLabel('Variety, crop, role or colour').fill('Strawflower')
-  await page.locator('.sheet').getByLabel('Stems').fill('10')
+  await page.locator('.sheet').getByLabel('How many').fill('10')
   await page.getByRole('button', { name: 'Add the line' }).click()
   const line = page.locator('.due').first().locator('li', { hasText: 'Strawflower' })
   await expect(line).toContainText('10 wanted: covered')
