@@ -20,14 +20,14 @@ type Field struct {
 	Name, Label, Hint, Kind, Mode string // kind: of the input element; mode: of the keyboard
 	Typed, Fault, List            string // list: the id of a list of suggestions
 	Options                       []Option
-	Parts                         []Part // of a field that has several inputs, kept as one value parted by blanks
+	Inputs                        []Input // of a field that has several inputs, kept as one value parted by blanks
 	Needed                        bool
 	Group                         string // heads those that begin with this field; empty for none
 	Complete                      string // what a browser may fill in, nothing unless said
 }
 
-// A Part is one input of a field that has several.
-type Part struct {
+// An Input is one of those of a field that has several.
+type Input struct {
 	Name, Label, Typed string
 	Chosen             bool // of a box
 }
@@ -36,16 +36,16 @@ type Part struct {
 func (f Field) Boxes(words, labels []string) Field {
 	f.Kind = "boxes"
 	for i, w := range words {
-		f.Parts = append(f.Parts, Part{Name: w, Label: labels[i]})
+		f.Inputs = append(f.Inputs, Input{Name: w, Label: labels[i]})
 	}
 	return f
 }
 
 // Each gives a field an input for each of some labels.
 func (f Field) Each(labels []string) Field {
-	f.Kind = "parts"
+	f.Kind = "inputs"
 	for i, l := range labels {
-		f.Parts = append(f.Parts, Part{Name: f.Name + "-" + strconv.Itoa(i), Label: l})
+		f.Inputs = append(f.Inputs, Input{Name: f.Name + "-" + strconv.Itoa(i), Label: l})
 	}
 	return f
 }
@@ -53,19 +53,19 @@ func (f Field) Each(labels []string) Field {
 // spread fills the inputs of a field that has several.
 func (f *Field) spread() {
 	words := strings.Fields(f.Typed)
-	for i := range f.Parts {
+	for i := range f.Inputs {
 		switch {
 		case f.Kind == "boxes":
-			f.Parts[i].Chosen = slices.Contains(words, f.Parts[i].Name)
+			f.Inputs[i].Chosen = slices.Contains(words, f.Inputs[i].Name)
 		case i < len(words):
-			f.Parts[i].Typed = words[i]
+			f.Inputs[i].Typed = words[i]
 		}
 	}
 }
 
-// Parted returns what was typed into the inputs of a field that has several, parted by blanks; a gap between them is a dash, so that it is told. Empty where none has
+// Joined returns what was typed into the inputs of a field that has several, parted by blanks; a gap between them is a dash, so that it is told. Empty where none has
 // anything.
-func Parted(c *echo.Context, name string) string {
+func Joined(c *echo.Context, name string) string {
 	const most = 12
 	locale := LocaleOf(c)
 	var words []string

@@ -27,7 +27,7 @@ func placeFields() (needed, more []page.Field) {
 		{Name: "longitude", Label: "Longitude", Needed: true, Hint: "Such as 7.2 or 7°12'E"},
 		{Name: "elevation_m", Label: "Height above the sea in m", Mode: "decimal", Needed: true},
 		{Name: "timezone", Label: "Time zone", Needed: true, Hint: "Such as Europe/Zurich"},
-		page.Field{Name: "pick_days", Label: "Days on which you cut", Needed: true}.Boxes(strings.Fields(strings.ToLower(strings.Join(weekParts, " "))), weekParts),
+		page.Field{Name: "pick_days", Label: "Days on which you cut", Needed: true}.Boxes(strings.Fields(strings.ToLower(strings.Join(weekNames, " "))), weekNames),
 	}
 	for _, g := range []struct {
 		name   string
@@ -35,8 +35,8 @@ func placeFields() (needed, more []page.Field) {
 	}{
 		{"Climate and ground", []page.Field{
 			climates(),
-			page.Field{Name: "climate_tmin_c", Label: "Or your own: nights of the twelve months in °C", Hint: "Mean minima; with the days below they take the place of the climate above."}.Each(yearParts),
-			page.Field{Name: "climate_tmax_c", Label: "Days of the twelve months in °C", Hint: "Mean maxima."}.Each(yearParts),
+			page.Field{Name: "climate_tmin_c", Label: "Or your own: nights of the twelve months in °C", Hint: "Mean minima; with the days below they take the place of the climate above."}.Each(yearNames),
+			page.Field{Name: "climate_tmax_c", Label: "Days of the twelve months in °C", Hint: "Mean maxima."}.Each(yearNames),
 			{Name: "last_frost", Label: "Last frost in spring", Hint: "Such as 12 May"},
 			{Name: "first_frost", Label: "First frost in autumn", Hint: "Such as 14 October"},
 			page.Field{Name: "soil", Label: "Soil", Kind: "select"}.Choose(page.Option{Value: "", Label: "usual"}, page.Option{Value: "heavy", Label: "heavy: holds water long, wants it seldom"}),
@@ -67,7 +67,7 @@ func placeFields() (needed, more []page.Field) {
 			{Name: "currency", Label: "Currency of your prices", Hint: "Such as CHF."},
 		}},
 		{"Crew and phones", []page.Field{
-			page.Field{Name: "crew_hours", Label: "Hours the crew has for the field"}.Each(weekParts),
+			page.Field{Name: "crew_hours", Label: "Hours the crew has for the field"}.Each(weekNames),
 			{Name: "address", Label: "Address by which phones reach it", Hint: "Such as https://dew.lan:8443. Who may come in is set under People."},
 		}},
 	} {

@@ -13,9 +13,9 @@ import (
 	"github.com/labstack/echo/v5"
 )
 
-// weekParts and yearParts name the fields of a setting that has a value for each.
-var weekParts = []string{"Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"}
-var yearParts = []string{"Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"}
+// weekNames and yearNames name the fields of a setting that has a value for each.
+var weekNames = []string{"Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"}
+var yearNames = []string{"Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"}
 
 // spoken reads a form of settings as people write: boxes for weekdays, a field for each day's hours and each month's means, a place in degrees and minutes or both
 // numbers at once, a frost date in words. What is not understood stays as it was typed, so that it is told what is wrong with it.
@@ -41,8 +41,8 @@ func spoken(c *echo.Context, from page.Typed) page.Typed {
 		case "last_frost", "first_frost":
 			return dayOfYear(from(name))
 		}
-		if parts := page.Parted(c, name); parts != "" {
-			return parts
+		if typed := page.Joined(c, name); typed != "" {
+			return typed
 		}
 		return from(name)
 	}
