@@ -5,6 +5,7 @@ import (
 
 	"dewcount/core/crop"
 	"dewcount/core/day"
+	"dewcount/farm/book"
 	"dewcount/farm/look"
 	"dewcount/farm/plans"
 )
@@ -37,6 +38,42 @@ func TestTenderPlantsWaitForTheLastFrost(t *testing.T) {
 			if last := s.FrostDates().Last; zinnia != last || !larkspur.IsZero() && !larkspur.Before(last) {
 				t.Errorf("%s on %s: zinnias wait until %s, larkspur until %s, the last frost is on %s", climate, today, zinnia, larkspur, last)
 			}
+		}
+	}
+}
+
+// Somebody writes down what an old hand would not do: it is kept, and the row says so.
+func TestADoubtfulStartIsTold(t *testing.T) {
+	f := winterFarm(t, "foothills-47n", "47", "2027-02-10")
+	for _, v := range []book.Variety{{Name: "Dahlia wine", Crop: "dahlia-ball"}, {Name: "Tulip red", Crop: "tulip"}} {
+		if err := f.Add(ctx, "", v.Record()); err != nil {
+			t.Fatal(err)
+		}
+	}
+	for _, p := range []book.Planting{
+		{ID: "early tubers", Variety: "Dahlia wine", Bed: "A", Method: crop.Tuber, StartedOn: day.Must("2027-02-20"), Plants: 10},
+		{ID: "tubers", Variety: "Dahlia wine", Bed: "A", Method: crop.Tuber, StartedOn: day.Must("2027-04-25"), Plants: 10},
+		{ID: "early trays", Variety: "Zinnia coral", Bed: "A", Method: crop.Tray, StartedOn: day.Must("2027-02-20"), PlantedOutOn: day.Must("2027-03-28"), Plants: 10},
+		{ID: "trays", Variety: "Zinnia coral", Bed: "A", Method: crop.Tray, StartedOn: day.Must("2027-04-25"), PlantedOutOn: day.Must("2027-05-25"), Plants: 10},
+		{ID: "late", Variety: "Zinnia coral", Bed: "A", Method: crop.Direct, StartedOn: day.Must("2027-09-05"), Plants: 10},
+		{ID: "bulbs", Variety: "Tulip red", Bed: "A", Method: crop.Bulb, StartedOn: day.Must("2027-02-25"), Plants: 10},
+	} {
+		if err := f.Add(ctx, "", p.Record()); err != nil {
+			t.Fatal(err)
+		}
+	}
+	s := snapshot(t, f)
+	for id, want := range map[string]string{"early tubers": "early", "tubers": "", "early trays": "early", "trays": "", "late": "late", "bulbs": "early"} {
+		d := plans.DoubtOf(s, s.Index(id))
+		got := map[[2]bool]string{{true, false}: "early", {false, true}: "late"}[[2]bool{d.Early, d.Late}]
+		if got != want {
+			t.Errorf("%s: %+v", id, d)
+		}
+		if id == "late" && (d.LastSafe.Before(day.Must("2027-05-20")) || d.LastSafe.After(day.Must("2027-08-10"))) {
+			t.Errorf("the last safe day for zinnias is %s", d.LastSafe)
+		}
+		if want == "early" && id != "bulbs" && d.Frost != s.FrostDates(day.Must("2027-05-01")).Last {
+			t.Errorf("%s is told to wait for %s", id, d.Frost)
 		}
 	}
 }

@@ -130,6 +130,9 @@ func newPlanting(snap *say.Snapshot, i int) plantingView {
 	if p.Growth.Method == crop.Direct && !p.Growth.Started.Before(snap.View.Today) {
 		v.Warning = say.SoilWords(snap, p.Growth.Profile.SoilMinC, p.Growth.Started)
 	}
+	if v.Warning == "" {
+		v.Warning = say.DoubtWords(snap, i)
+	}
 	if learned, ok := snap.Stand.Learned(i); ok && v.Warning == "" {
 		v.Warning = say.Strain(learned)
 	}
