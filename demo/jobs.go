@@ -45,6 +45,7 @@ func caredFor(b *book.Book) []book.JobRecord {
 			again(rounds.Water, 1+zone, 3)
 		}
 		again(rounds.Scout, 1+int(turn(p.ID)%6), 7)
+		again(rounds.Weed, 2+int(turn(p.ID)%8), 14)
 		again(rounds.Feed, 4+int(turn(p.ID)%15), 21)
 	}
 	return done

@@ -45,6 +45,7 @@ func (r *round) caring() {
 	if r.Finished || r.inBed().IsZero() {
 		return
 	}
+	r.weed()
 	r.support()
 	r.pinch()
 	r.strip()

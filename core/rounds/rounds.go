@@ -26,6 +26,7 @@ const (
 	PlantOut Task = "plant-out"
 	Thin     Task = "thin"
 	ThinMore Task = "thin-more"
+	Weed     Task = "weed"
 	Water    Task = "water"
 	Net      Task = "net"
 	RaiseNet Task = "raise-net"
@@ -47,7 +48,7 @@ const (
 
 // Tasks returns all tasks in that order.
 func Tasks() []Task {
-	return []Task{Sow, OffHeat, PotOn, Harden, PlantOut, Thin, ThinMore, Water, Net, RaiseNet, Pinch, Strip, Feed, Disbud, Bag, Scout, Count, Cut, Deadhead, SeedHead, Frost, PullOut, Lift, Cover}
+	return []Task{Sow, OffHeat, PotOn, Harden, PlantOut, Thin, ThinMore, Weed, Water, Net, RaiseNet, Pinch, Strip, Feed, Disbud, Bag, Scout, Count, Cut, Deadhead, SeedHead, Frost, PullOut, Lift, Cover}
 }
 
 // A Job is something to do on a planting.
