@@ -139,3 +139,18 @@ func (s *solver) spare(p *set, t *Try, want Want, h holding) *set {
 	}
 	return lean
 }
+
+// OnField returns the stems of each week of a want that were there, where so many were cut on each of some picks and held for so many days: what a plan is held
+// against.
+func OnField(picks []day.Day, stems []float32, want Want, days int) []float64 {
+	t := &Try{Picks: picks, Samples: 1}
+	byPick := make([][]float32, len(picks))
+	for j, n := range stems {
+		byPick[j] = []float32{n}
+	}
+	var weeks []float64
+	for _, sums := range t.weeklyHeld(byPick, want, t.holdingOf(want, days)) {
+		weeks = append(weeks, float64(sums[0]))
+	}
+	return weeks
+}

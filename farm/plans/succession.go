@@ -7,7 +7,6 @@ import (
 	"dewcount/core/crop"
 	"dewcount/core/day"
 	"dewcount/core/plan"
-	"dewcount/core/promise"
 	"dewcount/farm/book"
 	"dewcount/farm/look"
 	"dewcount/farm/market"
@@ -134,6 +133,7 @@ type SuccessionPlan struct {
 	CalendarWeeks []plan.WeekOutcome
 	Even, Fixed   plan.Comparison
 	Front         []FrontLine   // fewer and more sowings, by their number
+	Instead       bool          // any way to start the crop was taken, since the farm's usual one holds no week
 	Hold          int           // days for which stems are held over
 	EvenStems     float64       // in all
 	LastSafe      day.Day       // the last sowing that still flowers before frost; zero where there is no such limit, or none is safe
@@ -142,16 +142,6 @@ type SuccessionPlan struct {
 	Sowings       []SowingDates // of the chosen school, in order
 	PeakHours     []float64     // of picking, by week, for the chosen school at its best
 	Week1         day.Day       // the last frost, from which weeks are counted
-}
-
-// A FrontLine is a plan of so many sowings beside the others.
-type FrontLine struct {
-	Sowings []plan.Planned
-	Weeks   []plan.WeekOutcome
-	plan.Comparison
-	Plants, Squares int
-	Hours           float64 // of sowing and cutting
-	Chosen          bool
 }
 
 // A SowingDates is a planned sowing with what follows from it.
@@ -167,8 +157,26 @@ type SowingDates struct {
 // afterwards is for how many days beyond a period stems are looked at that nobody wants.
 const afterwards = 45
 
-// Successions works an ask out. When ctx ends, it gives up soon and returns its error.
+// Successions works an ask out. Where the farm's usual way to start the crop holds no week, any way is tried. When ctx ends, it gives up soon and returns its error.
 func Successions(ctx context.Context, s *look.Snapshot, a SuccessionAsk, progress func(float64)) (*SuccessionPlan, error) {
+	out, err := successions(ctx, s, a, progress)
+	holds := func(p *SuccessionPlan) bool {
+		return slices.ContainsFunc(p.Bloom.Weeks, func(w plan.WeekOutcome) bool { return w.Reachable && w.Want > 0 })
+	}
+	if err != nil || a.Method != "" || holds(out) {
+		return out, err
+	}
+	a.Method = AnyMethod
+	if any, err := successions(ctx, s, a, progress); err != nil || holds(any) {
+		if any != nil {
+			any.Instead = true
+		}
+		return any, err
+	}
+	return out, nil
+}
+
+func successions(ctx context.Context, s *look.Snapshot, a SuccessionAsk, progress func(float64)) (*SuccessionPlan, error) {
 	const tried = 0.3 // the share of the work that is done once all sowings are tried
 	if progress == nil {
 		progress = func(float64) {}
@@ -242,77 +250,6 @@ func Successions(ctx context.Context, s *look.Snapshot, a SuccessionAsk, progres
 		out.PeakHours = append(out.PeakHours, w.High/place.StemsAnHour)
 	}
 	return out, nil
-}
-
-// frontReach is how many sowings fewer and more than the chosen plan has are set beside it.
-const frontReach = 3
-
-// judge gives the weeks of all plans what they bring in weathers that were not looked at when the plans were made, beside the rows on record where they count, and
-// compares them.
-func (p *SuccessionPlan) judge(ground *plan.Ground, want plan.Want, limits plan.Limits, to day.Day, place book.Place) {
-	var front []plan.Choice
-	for _, c := range p.Bloom.Front {
-		if by := len(c.Sowings) - len(p.Bloom.Sowings); by >= -frontReach && by <= frontReach {
-			front = append(front, c)
-		}
-	}
-	var sowings []plan.Sowing
-	note := func(planned []plan.Planned) {
-		for _, s := range planned {
-			if !slices.Contains(sowings, s.Sowing) {
-				sowings = append(sowings, s.Sowing)
-			}
-		}
-	}
-	note(p.Calendar)
-	note(p.Bloom.Sowings)
-	for _, c := range front {
-		note(c.Sowings)
-	}
-	unseen := ground.Unseen().Try(sowings, crop.Market, to)
-	reached := p.Bloom.Weeks
-	outcome := func(planned []plan.Planned) []plan.WeekOutcome {
-		weeks := unseen.Outcome(planned, want, limits)
-		for w := range weeks {
-			weeks[w].Reachable = reached[w].Reachable
-		}
-		return weeks
-	}
-	p.Bloom.Weeks, p.CalendarWeeks = outcome(p.Bloom.Sowings), outcome(p.Calendar)
-	rows := 0.0 // stems that they are expected to give in the weeks that are held
-	for w, alone := range unseen.Outcome(nil, want, limits) {
-		if reached[w].Reachable && alone.Want > 0 {
-			rows += alone.Want + alone.Over - alone.Short // their mean
-		}
-	}
-	compared := func(weeks []plan.WeekOutcome, planned []plan.Planned) plan.Comparison {
-		return plan.Compared(weeks, func(i int) bool { return reached[i].Reachable }, unseen.Stems(planned)+rows)
-	}
-	p.Even, p.Fixed = compared(p.Bloom.Weeks, p.Bloom.Sowings), compared(p.CalendarWeeks, p.Calendar)
-	for _, c := range front {
-		l := FrontLine{Sowings: c.Sowings, Weeks: outcome(c.Sowings), Chosen: len(c.Sowings) == len(p.Bloom.Sowings)}
-		l.Comparison = compared(l.Weeks, c.Sowings)
-		for _, s := range c.Sowings {
-			l.Plants += s.Plants
-		}
-		l.Hours = (place.SowingMinutes*float64(len(c.Sowings)))/60 + unseen.Stems(c.Sowings)/place.StemsAnHour
-		p.Front = append(p.Front, l)
-	}
-}
-
-// holdDays returns for how many days stems of a crop that are cut in the middle of a use's window are held and still serve it.
-func holdDays(b *book.Book, p *crop.Profile, use crop.Use) int {
-	window, ok := p.Window(use, b.SchoolOf(p.ID, "cut"))
-	if !ok {
-		return 0
-	}
-	rule, days := b.Holding(), 0
-	for d := 1; d <= int(p.Store.MaxDays); d++ {
-		if rule.Serves(p, promise.Right{Use: use, Window: window}, promise.Stem{Cut: (window.From + window.To) / 2}, float64(d)) {
-			days = d
-		}
-	}
-	return days
 }
 
 // lastSafe returns the last sowing in the season of a period that still flowers before the frost; zero where nothing limits it, and none

@@ -223,6 +223,9 @@ func newSuccessionResult(snap *say.Snapshot, p *plans.SuccessionPlan) *successio
 	if given := givenUp(snap.Locale, p.Bloom.Weeks); len(given) > 0 && !r.None {
 		r.Notes = append(r.Notes, fmt.Sprintf("Not held: the weeks of %s. At the edge of the season it would take too many plants to be so sure; what there will be stands below.", say.List(given)))
 	}
+	if p.Instead {
+		r.Notes = append(r.Notes, "Started as it usually is it would hold none of these weeks: so any way to start it was tried.")
+	}
 	if p.Hold > 0 && !r.None {
 		r.Notes = append(r.Notes, fmt.Sprintf("Stems that a week has too many of are held up to %s and help out in the next.", say.Days(p.Hold)))
 	}
