@@ -213,6 +213,10 @@ func TestWhatIsKeptForAnOrderStaysForIt(t *testing.T) {
 	if wedding := due(mill, "Sat 18 July"); !strings.Contains(wedding, "1 kept for it") {
 		t.Errorf("the wedding: %s", wedding)
 	}
+	s.post(mill, mill+"/cancel", url.Values{})
+	if _, store := s.get("/store"); strings.Contains(store, `<span class="tag">kept for Wedding at the mill`) {
+		t.Error("stems are kept for an order that was cancelled")
+	}
 	if status, _, body := s.post("/store", "/store/moves?lot="+lots[1], url.Values{"lot": {lots[1]}, "what": {"kept"}, "stems": {"3"}, "at": {"2026-07-09T09:00"}}); status != http.StatusUnprocessableEntity || !strings.Contains(body, "for which order") {
 		t.Errorf("kept for nobody: %d", status)
 	}

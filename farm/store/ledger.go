@@ -75,6 +75,11 @@ func Of(b *book.Book, at day.Moment) Ledger {
 			continue
 		}
 		heaps, account := k.follow(h, moves[h.Lot], now)
+		for i := range heaps {
+			if !awaits(b, heaps[i].KeptFor, at.Day()) {
+				heaps[i].KeptFor = ""
+			}
+		}
 		l.Heaps = append(l.Heaps, heaps...)
 		l.Accounts = append(l.Accounts, account)
 	}
@@ -86,6 +91,13 @@ func Of(b *book.Book, at day.Moment) Ledger {
 	})
 	slices.SortFunc(l.Accounts, func(a, b Account) int { return cmp.Compare(a.Lot, b.Lot) })
 	return l
+}
+
+// awaits tells whether an order is still due: what is kept for one that was cancelled or is past is free again.
+func awaits(b *book.Book, order string, from day.Day) bool {
+	const ahead = 120 // days: nothing fresh is kept longer
+	o, ok := b.Order(order)
+	return ok && len(o.Between(from, from.Add(ahead))) > 0
 }
 
 // For returns the ledger as it is for an order: without the stems of what is kept for others.
