@@ -1,7 +1,6 @@
 package orders
 
 import (
-	"errors"
 	"fmt"
 	"io"
 	"net/http"
@@ -42,6 +41,9 @@ type letterLine struct {
 // lettersMost is how long a message or a file of an order may be.
 const lettersMost = 64 << 10
 
+// mostLines is how many lines of an order are taken at once.
+const mostLines = 200
+
 // letter shows where an order is pasted or its file chosen.
 func (s view) letter(c *echo.Context, snap *say.Snapshot) error {
 	return s.letterPage(c, http.StatusOK, snap, letterView{})
@@ -63,7 +65,7 @@ func (s view) readLetter(c *echo.Context, snap *say.Snapshot) error {
 		if err != nil {
 			return err
 		}
-		defer func() { err = errors.Join(err, opened.Close()) }()
+		defer opened.Close() // it is only read
 		all, err := io.ReadAll(io.LimitReader(opened, lettersMost))
 		if err != nil {
 			return err
@@ -165,7 +167,7 @@ func (s view) takeLetter(c *echo.Context, snap *say.Snapshot) error {
 	err := f.Faults()
 	records := []book.Record{o.Record()}
 	faulty := false
-	for i := 1; from(fmt.Sprintf("count-%d", i)) != "" || from(fmt.Sprintf("what-%d", i)) != ""; i++ {
+	for i := 1; i <= mostLines && (from(fmt.Sprintf("count-%d", i)) != "" || from(fmt.Sprintf("what-%d", i)) != ""); i++ {
 		n := strconv.Itoa(i)
 		l := letterLine{N: n, Said: from("said-" + n), What: from("what-" + n), Count: from("count-" + n), Bunch: from("bunch-" + n)}
 		if strings.TrimSpace(l.What) != "" { // what is left empty is left out
