@@ -181,7 +181,7 @@ func init() {
 	}
 	*Orders = Kind{
 		Name: "orders", Singular: "order", By: ByOwner,
-		Columns: words("order kind due_on repeats until customer note hour place importance cancelled_on"),
+		Columns: words("order kind due_on repeats until customer note hour place importance cancelled_on palette"),
 		Key:     words("order"), Needed: words("order kind due_on"),
 		in: kept[Order]{
 			list: func(b *Book) *[]Order { return &b.Orders }, reads: one(ReadOrder), writes: Order.Record, held: (*Book).holdsOrder,

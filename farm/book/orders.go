@@ -19,20 +19,21 @@ type Order struct {
 	Place          string   // to which it goes
 	Importance     *int     // 1 is served first; nil as its kind has it
 	CancelledOn    day.Day  // zero while it stands
+	Palette        string   // the colours, such as white / blush, that lines may be of which name none and no variety; empty for any
 }
 
 // ReadOrder reads an order.
 func ReadOrder(f *Fields) Order {
 	o := Order{ID: f.Key("order", "the order's name"), Kind: f.Word("kind", "market", "event", "standing"), DueOn: f.Day("due_on"),
 		Repeats: f.Word("repeats", "", "weekly"), Until: f.OptDay("until"), Customer: f.Text("customer"), Note: f.Note("note"),
-		Hour: f.OptNumber("hour", 0, 23.99), Place: f.Text("place"), Importance: f.OptWhole("importance", 1, 9), CancelledOn: f.OptDay("cancelled_on")}
+		Hour: f.OptNumber("hour", 0, 23.99), Place: f.Text("place"), Importance: f.OptWhole("importance", 1, 9), CancelledOn: f.OptDay("cancelled_on"), Palette: f.Text("palette")}
 	f.notBefore("until", o.Until, o.DueOn, "ends")
 	return o
 }
 
 // Record returns the order as text.
 func (o Order) Record() Record {
-	return Record{Orders, [][]string{{o.ID, o.Kind, o.DueOn.String(), o.Repeats, o.Until.String(), o.Customer, o.Note, optDecimal(o.Hour), o.Place, optWhole(o.Importance), o.CancelledOn.String()}}}
+	return Record{Orders, [][]string{{o.ID, o.Kind, o.DueOn.String(), o.Repeats, o.Until.String(), o.Customer, o.Note, optDecimal(o.Hour), o.Place, optWhole(o.Importance), o.CancelledOn.String(), o.Palette}}}
 }
 
 // farOff is after how many days nobody has taken an order yet.
@@ -171,8 +172,11 @@ func (d OrderDay) Record() Record {
 	return Record{OrderDays, [][]string{{d.Order, strconv.Itoa(d.Line), d.On.String(), strconv.Itoa(d.Number)}}}
 }
 
-// LineOn returns a line of an order as it is on one of its days.
+// LineOn returns a line of an order as it is on one of its days, of its order's palette where it leaves the colour open.
 func (b *Book) LineOn(l OrderLine, on day.Day) OrderLine {
+	if o, ok := b.Order(l.Order); ok && l.Variety == "" && l.Colour == "" {
+		l.Colour = o.Palette
+	}
 	if d, ok := Find(b.OrderDays, func(d OrderDay) bool { return d.Order == l.Order && d.Line == l.Line && d.On == on }); ok {
 		if l.Recipe != "" {
 			l.Quantity = &d.Number

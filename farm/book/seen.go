@@ -4,6 +4,7 @@ import (
 	"crypto/sha256"
 	"encoding/hex"
 	"errors"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -220,10 +221,19 @@ func (v Variety) Colours() []string {
 	return colours
 }
 
-// ColourShare returns the share of a variety's stems that has a colour, 0 to 1: all of them where any colour will do.
+// ColourShare returns the share of a variety's stems that has a colour, or one of several such as white / blush, 0 to 1: all of them where any colour will do.
 func (v Variety) ColourShare(colour string) float64 {
 	if colour == "" || strings.EqualFold(v.Colour, colour) {
 		return 1
+	}
+	if strings.Contains(colour, "/") && !slices.ContainsFunc(v.Colours(), func(c string) bool { return strings.EqualFold(c, colour) }) {
+		share := 0.0
+		for c := range strings.SplitSeq(colour, "/") {
+			if c = strings.TrimSpace(c); c != "" {
+				share += v.ColourShare(c)
+			}
+		}
+		return min(1, share)
 	}
 	for part := range strings.SplitSeq(v.Colour, ";") {
 		name, share, ok := strings.Cut(part, ":")

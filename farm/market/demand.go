@@ -177,7 +177,7 @@ func ingredients(s *look.Snapshot, l book.OrderLine) []ingredient {
 		if l.Recipe != "" && r.Recipe == l.Recipe {
 			stems := r.Stems * book.OrZero(l.Quantity)
 			part := l
-			part.Role, part.Crop, part.Colour, part.MinLengthCM, part.Stems, part.Spares = r.Role, r.Crop, r.Colour, r.MinLengthCM, &stems, nil
+			part.Role, part.Crop, part.Colour, part.MinLengthCM, part.Stems, part.Spares = r.Role, r.Crop, cmp.Or(r.Colour, l.Colour), r.MinLengthCM, &stems, nil
 			lines = append(lines, ingredient{part, r})
 		}
 	}

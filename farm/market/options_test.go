@@ -86,6 +86,42 @@ func TestOptionsDoWhatTheySay(t *testing.T) {
 	}
 }
 
+// Lines that leave the colour open are of their order's palette, those that name one or a variety are not; several colours are any of them.
+func TestAnOrdersPalette(t *testing.T) {
+	farm := julyFarm(t)
+	given := func(palette string, line book.OrderLine) map[string]bool {
+		b := farm.Book.Own()
+		thirty := 30
+		line.Order, line.Line, line.Stems = "Stall", 1, &thirty
+		b.Orders, b.OrderLines = []book.Order{{ID: "Stall", Kind: "market", DueOn: day.Must("2026-07-22"), Palette: palette}}, []book.OrderLine{line}
+		from := make(map[string]bool)
+		for _, d := range market.Dues(farm.With(b)) {
+			for _, w := range d.Lines {
+				for _, g := range w.From {
+					from[g.Variety] = true
+				}
+			}
+		}
+		return from
+	}
+	spike := book.OrderLine{Role: "spike"}
+	if from := given("red", spike); !from["Snap red"] || from["Snap white"] || from["Delphinium white"] {
+		t.Errorf("in red: %v", from)
+	}
+	if from := given("pink / white", spike); from["Snap red"] || !from["Snap white"] && !from["Delphinium white"] {
+		t.Errorf("in pink or white: %v", from)
+	}
+	if from := given("white", book.OrderLine{Variety: "Snap red"}); !from["Snap red"] {
+		t.Errorf("a variety that is named: %v", from)
+	}
+	if share := (book.Variety{Colour: "white:0.4;red:0.5;pink:0.1"}).ColourShare("white / red"); math.Abs(share-0.9) > 1e-9 {
+		t.Errorf("of a mix %.2f are white or red", share)
+	}
+	if share := (book.Variety{Colour: "white/rose"}).ColourShare("White/Rose"); share != 1 {
+		t.Errorf("a colour with a stroke in its name: %.2f", share)
+	}
+}
+
 // Whatever is ordered, in whatever words and with whatever lots: as things usually go no row's pick gives more than it likely has, no lot more than lies there, nobody is
 // given more than was wanted, and what is free is what nobody was given.
 func TestNoStemIsPromisedTwice(t *testing.T) {

@@ -9,7 +9,7 @@ import (
 )
 
 // idle are words that say nothing of what is wanted.
-var idle = []string{"any", "anything", "of", "the", "a", "some", "stem", "stems", "flower", "flowers", "in", "and"}
+var idle = []string{"any", "anything", "of", "the", "a", "some", "stem", "stems", "flower", "flowers", "in", "and", "or"}
 
 // A Named is what somebody's words may mean: a line without its number, and how it is called.
 type Named struct {
@@ -31,6 +31,9 @@ func Name(b *book.Book, words string) []Named {
 		return nil
 	}
 	colour, rest := takeColour(b, left)
+	for more, others := takeColour(b, rest); more != ""; more, others = takeColour(b, rest) { // any of several
+		colour, rest = colour+" / "+more, others
+	}
 	role, rest := takeRole(rest)
 	line := book.OrderLine{Colour: colour, Role: role}
 	if len(rest) == 0 {

@@ -25,6 +25,7 @@ func orderFields() []page.Field {
 		{Name: "hour", Label: "Ready at what hour", Mode: "decimal", Hint: "Such as 7 or 16.5."},
 		{Name: "place", Label: "Where it goes"},
 		{Name: "customer", Label: "For whom"},
+		{Name: "palette", Label: "Palette", Hint: "Such as white / blush: what lines may be of that name no colour. Empty: any."},
 		page.Field{Name: "importance", Label: "Served", Kind: "select"}.Choose(page.Option{Value: "", Label: "as usual: events, then standing buckets, then markets"}, page.Option{Value: "1", Label: "with the events, first"},
 			page.Option{Value: "2", Label: "with the standing buckets"}, page.Option{Value: "3", Label: "with the markets"}, page.Option{Value: "4", Label: "after all others"}),
 		{Name: "note", Label: "Note"},

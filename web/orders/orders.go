@@ -58,6 +58,9 @@ func orderWords(o book.Order, locale say.Locale) string {
 	if !o.CancelledOn.IsZero() {
 		words = "cancelled " + words
 	}
+	if o.Palette != "" {
+		words += " in " + o.Palette
+	}
 	if o.Repeats == "" {
 		return words + " on " + locale.Date(o.DueOn)
 	}

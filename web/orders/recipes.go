@@ -62,7 +62,7 @@ func (s view) recipesPage(c *echo.Context, code int, snap *say.Snapshot, from pa
 		{Name: "stems", Label: "Stems in one bouquet", Mode: "numeric", Needed: true},
 		page.Field{Name: "role", Label: "Role", Kind: "select"}.Choose(roles...),
 		{Name: "crop", Label: "Crop", List: "recipe-crops", Hint: "Empty: any of the role."},
-		{Name: "colour", Label: "Colour", Hint: "Empty: any."},
+		{Name: "colour", Label: "Colour", Hint: "Empty: any. Of several: white / cream."},
 		{Name: "min_length_cm", Label: "At least so long in cm", Mode: "decimal"},
 		page.Field{Name: "rung", Label: "How far open on the day", Kind: "select"}.Choose(rungs...),
 	}, from, faults)

@@ -1,0 +1,2 @@
+-- +goose Up
+ALTER TABLE orders ADD COLUMN palette TEXT;
