@@ -19,6 +19,20 @@ func dateAsk(t *testing.T, s *look.Snapshot, fields string) (plans.DateAsk, erro
 	return a, f.Faults()
 }
 
+// forDate works out what is asked for in fields that are right.
+func forDate(t *testing.T, s *look.Snapshot, fields string) *plans.DateResult {
+	t.Helper()
+	a, err := dateAsk(t, s, fields)
+	if err != nil {
+		t.Fatal(err)
+	}
+	r, err := plans.ForDate(ctx, s, a, nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return r
+}
+
 func TestADateIsCutOnTheLastPickBefore(t *testing.T) {
 	s := snapshot(t, winterFarm(t, "foothills-47n", "47", "2027-01-10"))
 	for given, want := range map[string]string{
@@ -53,31 +67,19 @@ func TestADateInTimeTooLateAndNever(t *testing.T) {
 	if testing.Short() {
 		t.Skip("one question after the other: nothing to race")
 	}
-	work := func(s *look.Snapshot, fields string) *plans.DateResult {
-		t.Helper()
-		a, err := dateAsk(t, s, fields)
-		if err != nil {
-			t.Fatal(err)
-		}
-		r, err := plans.ForDate(ctx, s, a, nil)
-		if err != nil {
-			t.Fatal(err)
-		}
-		return r
-	}
 	winter := snapshot(t, winterFarm(t, "foothills-47n", "47", "2027-01-10"))
-	r := work(winter, "crop=cosmos-single stems=30 on=2027-08-14 chance=80")
+	r := forDate(t, winter, "crop=cosmos-single stems=30 on=2027-08-14 chance=80")
 	if r.TooLate || r.Never || r.Answer.Of(plan.One) == nil || r.Answer.Of(plan.Half) == nil || r.Answer.Of(plan.Two) == nil {
 		t.Fatalf("cosmos for August: %+v", r)
 	}
 	if start := r.Answer.Of(plan.One).Sowings[0].Started; start.Before(day.Must("2027-04-01")) || start.After(day.Must("2027-07-01")) {
 		t.Errorf("cosmos for August are sown on %s", start)
 	}
-	if r := work(winter, "crop=cosmos-single stems=30 on=2027-12-18"); !r.Never || r.TooLate || len(r.Others) > 0 {
+	if r := forDate(t, winter, "crop=cosmos-single stems=30 on=2027-12-18"); !r.Never || r.TooLate || len(r.Others) > 0 {
 		t.Errorf("cosmos for Christmas: never %v, too late %v", r.Never, r.TooLate)
 	}
 	summer := snapshot(t, winterFarm(t, "foothills-47n", "47", "2027-07-09"))
-	late := work(summer, "crop=snapdragon stems=30 on=2027-09-04")
+	late := forDate(t, summer, "crop=snapdragon stems=30 on=2027-09-04")
 	if !late.TooLate || len(late.Others) == 0 {
 		t.Fatalf("snapdragons in eight weeks: %+v", late)
 	}
@@ -121,18 +123,6 @@ func TestADateInAnyWords(t *testing.T) {
 	if testing.Short() {
 		t.Skip("one question after the other: nothing to race")
 	}
-	work := func(s *look.Snapshot, fields string) *plans.DateResult {
-		t.Helper()
-		a, err := dateAsk(t, s, fields)
-		if err != nil {
-			t.Fatal(err)
-		}
-		r, err := plans.ForDate(ctx, s, a, nil)
-		if err != nil {
-			t.Fatal(err)
-		}
-		return r
-	}
 	f := winterFarm(t, "foothills-47n", "47", "2027-01-10")
 	for _, v := range []book.Variety{{Name: "Cosmos snow", Crop: "cosmos-single", Colour: "white", Role: "filler"}, {Name: "Ammi snow", Crop: "ammi", Colour: "white", Role: "filler"},
 		{Name: "Zinnia red", Crop: "zinnia-tall", Colour: "red", Role: "focal"}} {
@@ -141,7 +131,7 @@ func TestADateInAnyWords(t *testing.T) {
 		}
 	}
 	winter := snapshot(t, f)
-	white := work(winter, "what=white_filler stems=30 on=2027-08-14 chance=80")
+	white := forDate(t, winter, "what=white_filler stems=30 on=2027-08-14 chance=80")
 	if len(white.Any) != 2 || white.Any[0].Answer.Best().Chance < 0.75 {
 		t.Fatalf("white filler: %+v", white.Any)
 	}
@@ -160,7 +150,7 @@ func TestADateInAnyWords(t *testing.T) {
 	if _, err := dateAsk(t, winter, "what=purple_unicorn stems=30 on=2027-08-14"); err == nil || !strings.Contains(err.Error(), "names nothing that the farm grows") {
 		t.Errorf("unicorns: %v", err)
 	}
-	peony := work(winter, "what=peony stems=30 on=2027-06-05 chance=80")
+	peony := forDate(t, winter, "what=peony stems=30 on=2027-06-05 chance=80")
 	if !peony.Lasts || peony.First.IsZero() || !peony.First.Before(peony.Last) || peony.First.Before(day.Must("2027-04-20")) || peony.Last.After(day.Must("2027-07-05")) {
 		t.Errorf("peonies flower from %s to %s", peony.First, peony.Last)
 	}
@@ -168,10 +158,10 @@ func TestADateInAnyWords(t *testing.T) {
 		t.Errorf("peonies: %+v", best)
 	}
 	tropics := snapshot(t, winterFarm(t, "highland-5n", "5", "2027-01-10"))
-	if tulip := work(tropics, "crop=tulip stems=30 on=2027-10-16"); !tulip.NoWinter || tulip.Answer.Best() != nil || !tulip.Never {
+	if tulip := forDate(t, tropics, "crop=tulip stems=30 on=2027-10-16"); !tulip.NoWinter || tulip.Answer.Best() != nil || !tulip.Never {
 		t.Errorf("tulips where there is no winter: %+v", tulip)
 	}
-	cold := work(winter, "crop=tulip stems=30 on=2027-05-08")
+	cold := forDate(t, winter, "crop=tulip stems=30 on=2027-05-08")
 	if cold.Answer.Best() != nil {
 		t.Errorf("in January it is too late to set tulips for May: %+v", cold.Answer.Best().Sowings)
 	}

@@ -109,6 +109,24 @@ func TestAnOrderIsRenamedWhole(t *testing.T) {
 	}
 }
 
+// An order that was cancelled stays so when it is corrected; a letter for a day that is past is not taken.
+func TestACorrectionDoesNotBringAnOrderBack(t *testing.T) {
+	s := newSite(t, true)
+	const mill = "/orders/Wedding%20at%20the%20mill"
+	s.post(mill, mill+"/cancel", url.Values{})
+	form := url.Values{"order": {"Wedding at the mill"}, "kind": {"event"}, "due_on": {"2026-07-18"}, "customer": {"both"}}
+	if status, _, body := s.post(mill+"/edit", mill, form); status != http.StatusSeeOther {
+		t.Fatalf("corrected: %d %s", status, body)
+	}
+	if _, order := s.get(mill); !strings.Contains(order, "Cancelled on") || !strings.Contains(order, "For both.") {
+		t.Error("a correction brings a cancelled order back")
+	}
+	take := url.Values{"order": {"Late"}, "kind": {"event"}, "due_on": {"2026-07-01"}, "what-1": {"Ammi"}, "count-1": {"3"}}
+	if status, _, body := s.post("/letters/new", "/letters/take", take); status != http.StatusUnprocessableEntity || !strings.Contains(body, "is past: correct it") {
+		t.Errorf("a letter for a day that is past: %d", status)
+	}
+}
+
 // A day that is hardly meant is asked about, and kept where it is meant.
 func TestAnOddDayIsAskedAbout(t *testing.T) {
 	s := newSite(t, true)

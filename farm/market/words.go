@@ -20,6 +20,16 @@ type Named struct {
 // Name returns what words for stems may mean, in any order and any letters: a variety, a crop, a role, a colour, or a crop or role in a colour. Several where the words
 // leave it open, such as a zinnia that is tall or small; none where they name nothing that the farm knows.
 func Name(b *book.Book, words string) []Named {
+	named := names(b, words)
+	for _, n := range named {
+		if book.CompareFold(n.Name, strings.TrimSpace(words)) == 0 { // said as the farm calls it: nothing is left open
+			return []Named{n}
+		}
+	}
+	return named
+}
+
+func names(b *book.Book, words string) []Named {
 	for _, v := range b.Varieties {
 		if sameWords(v.Name, words) {
 			return []Named{{book.OrderLine{Variety: v.Name}, v.Name}}

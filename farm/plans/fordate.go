@@ -82,12 +82,6 @@ func ReadDateAsk(b *book.Book, f *book.Fields, today day.Day) DateAsk {
 // means reads words for what is wanted: a crop or a variety, or a role and a colour of whatever there is.
 func (a *DateAsk) means(b *book.Book, f *book.Fields, what string) {
 	named := market.Name(b, what)
-	for _, n := range named {
-		if book.CompareFold(n.Name, what) == 0 {
-			named = []market.Named{n}
-			break
-		}
-	}
 	switch {
 	case len(named) == 0:
 		f.Fault("what", "%q names nothing that the farm grows: write a crop, a variety, a role or a colour, such as white filler", what)

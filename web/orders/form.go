@@ -85,6 +85,7 @@ func (s view) keepOrder(c *echo.Context, snap *say.Snapshot, id string) error {
 	})
 	o := book.ReadOrder(f)
 	before, _ := snap.Book.Order(id)
+	o.CancelledOn = before.CancelledOn // a correction does not bring it back
 	if odd := o.OddDay(snap.View.Today); odd != "" && before.DueOn != o.DueOn && from(meantKey) != o.DueOn.String() {
 		f.Fault("due_on", "%s %s: correct it, or say below that it is meant", snap.Date(o.DueOn), odd)
 	}

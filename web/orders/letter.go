@@ -164,6 +164,9 @@ func (s view) takeLetter(c *echo.Context, snap *say.Snapshot) error {
 	if len(v.Text) > 0 && len(v.Text) <= 1000 {
 		o.Note = strings.Join(strings.Fields(v.Text), " ")
 	}
+	if odd := o.OddDay(snap.View.Today); odd != "" {
+		f.Fault("due_on", "%s %s: correct it", snap.Date(o.DueOn), odd)
+	}
 	err := f.Faults()
 	records := []book.Record{o.Record()}
 	faulty := false

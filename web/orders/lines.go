@@ -181,12 +181,6 @@ func nameLine(snap *say.Snapshot, f *book.Fields, l *book.OrderLine, what string
 		}
 	}
 	named := market.Name(snap.Book, what)
-	for _, n := range named {
-		if strings.EqualFold(n.Name, what) || n.Line.Crop == what {
-			named = []market.Named{n}
-			break
-		}
-	}
 	switch {
 	case len(named) == 0:
 		f.Fault("what", "%q is no variety, crop, role or colour here: choose one from the list", what)
