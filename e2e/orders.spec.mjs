@@ -116,3 +116,41 @@ test('an order that came in is read, corrected and taken, and stems of the store
   await expect(page.locator('.due').first()).toContainText(/\d+ kept for it/)
   await accessible(page)
 })
+
+test('after the market it is said what came back and why', async ({ page, address }) => {
+  await page.setViewportSize({ width: 390, height: 844 })
+  await page.goto(address + '/store/sold?order=Gate+stall')
+  await worked(page)
+  const first = page.locator('.sold-rows > li').first()
+  const variety = await first.locator('strong').innerText()
+  const why = first.getByLabel(`why ${variety} came back`)
+  await expect(why).toBeHidden() // nothing came back yet
+  await first.getByLabel('taken').fill('9')
+  await first.getByLabel('back', { exact: true }).fill('4')
+  await why.selectOption('too many of them')
+  await accessible(page)
+  await page.getByRole('button', { name: 'Record the sale' }).click()
+  await worked(page)
+  const moves = page.locator('.lately-move')
+  await expect(moves.filter({ hasText: `4 ${variety} came back unsold (too many of them), Gate stall` })).toHaveCount(1)
+  const sold = await moves.filter({ hasText: `${variety} sold, Gate stall` }).allTextContents()
+  expect(sold.map((words) => Number(words.match(/: (\d+) /)[1])).reduce((a, b) => a + b)).toBe(5) // of one lot or of two
+})
+
+test('a recipe names what will do where an ingredient is short', async ({ page, address }) => {
+  await page.goto(address + '/recipes')
+  await worked(page)
+  const fill = async (substitutes) => {
+    await page.getByLabel('Recipe', { exact: true }).fill('Plate posy')
+    await page.getByLabel('Stems in one bouquet').fill('3')
+    await page.getByLabel('Crop', { exact: true }).fill('Dahlia, ball and pompon')
+    await page.getByLabel('Or where it is short').fill(substitutes)
+    await page.getByRole('button', { name: 'Add the ingredient' }).click()
+    await worked(page)
+  }
+  await fill('zinnia, tall double / moonflower')
+  await expect(page.locator('.invalid-feedback')).toContainText('"moonflower" is no crop of the table')
+  await expect(page.getByLabel('Or where it is short')).toHaveValue('zinnia, tall double / moonflower') // nothing is lost
+  await fill('zinnia, tall double')
+  await expect(page.getByRole('region', { name: 'Plate posy' })).toContainText('3 Dahlia, ball and pompon, or where that is short Zinnia, tall double')
+})

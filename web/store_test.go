@@ -97,7 +97,7 @@ func TestWhatWasSoldClosesTheDay(t *testing.T) {
 	if before < 10 {
 		t.Fatalf("%d stand in the store", before)
 	}
-	for want, form := range map[string]url.Values{"cannot have come back of 5": {"taken " + variety: {"5"}, "back " + variety: {"6"}}, "cannot have been sold": {"taken " + variety: {"9999"}}, "how many were taken along of something": {},
+	for want, form := range map[string]url.Values{"cannot have come back of 5": {"taken " + variety: {"5"}, "back " + variety: {"6"}}, "cannot have been taken along": {"taken " + variety: {"9999"}}, "how many were taken along of something": {},
 		"is no whole number": {"taken " + variety: {"many"}}} {
 		form.Set("order", "Gate stall")
 		if status, _, body := s.post("/store/sold", "/store/sold", form); status != http.StatusUnprocessableEntity || !strings.Contains(body, want) {

@@ -1,5 +1,7 @@
 package promise
 
+import "slices"
+
 // A Want is stems of one kind that a line of an order wants, or an ingredient of a bouquet.
 type Want struct {
 	Stems   int
@@ -12,10 +14,14 @@ type Bouquet struct{ Quantity int }
 
 // A Source is stems that are alike to all who want some: they stand in one row on one pick day, or lie in one lot.
 type Source struct {
-	Serves []int // the places of the wants that it can serve
-	Limit  int   // what several sources have no more than together; -1 for none
-	Last   bool  // taken only where no other will do
+	Serves  []int // the places of the wants that it can serve
+	Instead []int // of these, or of others, those that would rather have other stems
+	Limit   int   // what several sources have no more than together; -1 for none
+	Last    bool  // taken only where no other will do
 }
+
+// IsInstead tells whether a want takes the source only instead of others.
+func (s *Source) IsInstead(want int) bool { return slices.Contains(s.Instead, want) }
 
 // A Rank is wants and bouquets that are as important as each other, in the order in which they are served where there is too little.
 type Rank struct{ Bouquets, Straight []int }
@@ -28,7 +34,7 @@ type Problem struct {
 	Sources  []Source
 	Limits   int
 
-	from        [][]int32 // by want: its sources in their order, the last ones last
+	from        [][]int32 // by want: its sources in their order, the last ones last, and behind them those that it takes instead
 	members     [][]int32 // by limit: its sources
 	ingredients [][]int   // by bouquet: its wants
 }
@@ -38,13 +44,13 @@ func (p *Problem) Prepare() {
 	p.from = make([][]int32, len(p.Wants))
 	p.members = make([][]int32, p.Limits)
 	p.ingredients = make([][]int, len(p.Bouquets))
-	for _, last := range []bool{false, true} {
+	type turn struct{ instead, last bool }
+	for _, now := range []turn{{false, false}, {false, true}, {true, false}, {true, true}} {
 		for i, s := range p.Sources {
-			if s.Last != last {
-				continue
-			}
 			for _, w := range s.Serves {
-				p.from[w] = append(p.from[w], int32(i))
+				if s.Last == now.last && s.IsInstead(w) == now.instead {
+					p.from[w] = append(p.from[w], int32(i))
+				}
 			}
 		}
 	}

@@ -37,6 +37,9 @@ func someProblem(random *rand.Rand) (p *Problem, stems, limits []int) {
 		for w := range p.Wants {
 			if random.IntN(2) == 0 {
 				s.Serves = append(s.Serves, w)
+				if random.IntN(4) == 0 {
+					s.Instead = append(s.Instead, w)
+				}
 			}
 		}
 		if p.Limits > 0 && random.IntN(2) == 0 {

@@ -210,8 +210,17 @@ func (b *Book) checkOrderDay(f *Fields, d OrderDay, _ Strictness) {
 }
 
 func (b *Book) checkRecipeLine(f *Fields, l RecipeLine, _ Strictness) {
-	if l.Crop != "" && b.Crop(l.Crop) == nil {
-		f.Fault("crop", "%q is no crop of the table: choose one from the list", l.Crop)
+	b.checkCrops(f, l.Crop, l.Substitutes)
+}
+
+func (b *Book) checkCrops(f *Fields, crop, substitutes string) {
+	if crop != "" && b.Crop(crop) == nil {
+		f.Fault("crop", "%q is no crop of the table: choose one from the list", crop)
+	}
+	for _, id := range Substitutes(substitutes) {
+		if b.Crop(id) == nil {
+			f.Fault("substitutes", "%q is no crop of the table: choose from the list, several with a stroke between them", id)
+		}
 	}
 }
 
@@ -243,9 +252,7 @@ func (b *Book) checkOrderLine(f *Fields, l OrderLine, _ Strictness) {
 	if _, ok := b.Variety(l.Variety); l.Variety != "" && !ok {
 		f.Fault("variety", "%q is no variety on record: choose one from the list", l.Variety)
 	}
-	if l.Crop != "" && b.Crop(l.Crop) == nil {
-		f.Fault("crop", "%q is no crop of the table: choose one from the list", l.Crop)
-	}
+	b.checkCrops(f, l.Crop, l.Substitutes)
 	if l.Recipe != "" && !slices.ContainsFunc(b.RecipeLines, func(r RecipeLine) bool { return r.Recipe == l.Recipe }) {
 		f.Fault("recipe", "%q is no recipe on record: add it first", l.Recipe)
 	}

@@ -189,7 +189,7 @@ func init() {
 	}
 	*OrderLines = Kind{
 		Name: "order_lines", Singular: "order line", By: ByOwner,
-		Columns: words("order line recipe quantity variety crop role colour stems use min_length_cm priority bunch rung spares price"),
+		Columns: words("order line recipe quantity variety crop role colour stems use min_length_cm priority bunch rung spares price substitutes"),
 		Key:     words("order line"), Needed: words("order line"),
 		in: kept[OrderLine]{
 			list: func(b *Book) *[]OrderLine { return &b.OrderLines }, reads: one(ReadOrderLine), writes: OrderLine.Record,
@@ -208,7 +208,7 @@ func init() {
 	}
 	*RecipeLines = Kind{
 		Name: "recipes", Singular: "recipe line", By: ByOwner,
-		Columns: words("recipe role crop colour stems min_length_cm rung"),
+		Columns: words("recipe role crop colour stems min_length_cm rung substitutes"),
 		Key:     words("recipe role crop colour rung"), Needed: words("recipe stems"),
 		in: kept[RecipeLine]{
 			list: func(b *Book) *[]RecipeLine { return &b.RecipeLines }, reads: one(ReadRecipeLine), writes: RecipeLine.Record, checks: (*Book).checkRecipeLine,

@@ -1,8 +1,11 @@
 package book
 
 import (
+	"cmp"
 	"fmt"
+	"slices"
 	"strconv"
+	"strings"
 
 	"dewcount/core/crop"
 	"dewcount/core/day"
@@ -89,6 +92,7 @@ type OrderLine struct {
 	Rung                        string   // on which they stand on the day; empty as their use has it
 	Spares                      *int     // stems beyond what is wanted, so that a set can be chosen alike
 	Price                       *float64 // of a bouquet, a bunch or a stem, in the farm's currency
+	Substitutes                 string   // ids of crops, such as zinnia / cosmos, that will do as well, of the same colour and length
 }
 
 // ReadOrderLine reads a line of an order.
@@ -98,7 +102,7 @@ func ReadOrderLine(f *Fields) OrderLine {
 		Role: f.Word("role", append([]string{""}, Roles...)...), Colour: f.Text("colour"),
 		Stems: f.OptWhole("stems", 0, mostStems), Use: f.Text("use"), MinLengthCM: f.OptNumber("min_length_cm", 1, 300),
 		Priority: f.OptWhole("priority", -1000, 1000), Bunch: f.OptWhole("bunch", 1, 200), Rung: f.Rung("rung"), Spares: f.OptWhole("spares", 0, mostStems),
-		Price: f.OptNumber("price", 0, 100_000)}
+		Price: f.OptNumber("price", 0, 100_000), Substitutes: f.Text("substitutes")}
 	if _, err := crop.ParseUse(l.Use); l.Use != "" && err != nil {
 		f.Fault("use", "%v", err)
 	}
@@ -151,7 +155,71 @@ func (l OrderLine) Each() int {
 // Record returns the line as text.
 func (l OrderLine) Record() Record {
 	return Record{OrderLines, [][]string{{l.Order, strconv.Itoa(l.Line), l.Recipe, optWhole(l.Quantity), l.Variety, l.Crop, l.Role,
-		l.Colour, optWhole(l.Stems), l.Use, optDecimal(l.MinLengthCM), optWhole(l.Priority), optWhole(l.Bunch), l.Rung, optWhole(l.Spares), optDecimal(l.Price)}}}
+		l.Colour, optWhole(l.Stems), l.Use, optDecimal(l.MinLengthCM), optWhole(l.Priority), optWhole(l.Bunch), l.Rung, optWhole(l.Spares), optDecimal(l.Price), l.Substitutes}}}
+}
+
+// Takes tells whether a variety is what a line asks for, its colour aside, and whether it would do only as a substitute.
+func (l OrderLine) Takes(v Variety) (takes, substitute bool) {
+	if (l.Variety == "" || v.Name == l.Variety) && (l.Crop == "" || v.Crop == l.Crop) && (l.Role == "" || v.Role == l.Role) {
+		return true, false
+	}
+	does := slices.Contains(Substitutes(l.Substitutes), v.Crop)
+	return does, does
+}
+
+// Takes is that of an OrderLine.
+func (l RecipeLine) Takes(v Variety) (takes, substitute bool) {
+	return OrderLine{Crop: l.Crop, Role: l.Role, Substitutes: l.Substitutes}.Takes(v)
+}
+
+// Called says what a line of an order wants as the farm calls it, its recipe aside: a variety, a crop or a role, with a colour.
+func (b *Book) Called(l OrderLine) string {
+	kind := cmp.Or(l.Crop, l.Role)
+	if p := b.Crop(l.Crop); p != nil {
+		kind = p.Name
+	}
+	kind = cmp.Or(l.Variety, kind, "anything")
+	switch {
+	case l.Colour == "":
+		return kind
+	case kind == "anything":
+		return kind + " " + l.Colour
+	}
+	return l.Colour + " " + kind
+}
+
+// Called is that of an OrderLine.
+func (l RecipeLine) Called(b *Book) string {
+	return b.Called(OrderLine{Crop: l.Crop, Role: l.Role, Colour: l.Colour})
+}
+
+// NextLine returns the number of an order's next line; a withdrawn one keeps its number, so that it can come back.
+func (b *Book) NextLine(order string) int {
+	last := 0
+	for _, l := range b.OrderLines {
+		if l.Order == order {
+			last = max(last, l.Line)
+		}
+	}
+	for _, p := range b.History {
+		if r, err := p.Record(); err == nil && r.Kind == OrderLines && r.Field("order") == order {
+			if n, err := strconv.Atoi(r.Field("line")); err == nil {
+				last = max(last, n)
+			}
+		}
+	}
+	return last + 1
+}
+
+// Substitutes returns the ids of crops that stand in a line's or a recipe's substitutes.
+func Substitutes(written string) []string {
+	var ids []string
+	for id := range strings.SplitSeq(written, "/") {
+		if id = strings.TrimSpace(id); id != "" {
+			ids = append(ids, id)
+		}
+	}
+	return ids
 }
 
 // An OrderDay is a day on which a line of an order wants another number than usual: 0 for none.
@@ -193,6 +261,7 @@ type RecipeLine struct {
 	Stems                      int
 	MinLengthCM                *float64
 	Rung                       string
+	Substitutes                string // as those of an OrderLine
 }
 
 // ReadRecipeLine reads a line of a recipe.
@@ -200,13 +269,13 @@ func ReadRecipeLine(f *Fields) RecipeLine {
 	l := RecipeLine{Recipe: f.Key("recipe", "the recipe's name"), Role: f.Word("role", append([]string{""}, Roles...)...),
 		Crop: f.Text("crop"), Colour: f.Text("colour"), Stems: f.Whole("stems", 1, 10_000),
 		MinLengthCM: f.OptNumber("min_length_cm", 1, 300)}
-	l.Rung = f.Rung("rung")
+	l.Rung, l.Substitutes = f.Rung("rung"), f.Text("substitutes")
 	return l
 }
 
 // Record returns the line as text.
 func (l RecipeLine) Record() Record {
-	return Record{RecipeLines, [][]string{{l.Recipe, l.Role, l.Crop, l.Colour, strconv.Itoa(l.Stems), optDecimal(l.MinLengthCM), l.Rung}}}
+	return Record{RecipeLines, [][]string{{l.Recipe, l.Role, l.Crop, l.Colour, strconv.Itoa(l.Stems), optDecimal(l.MinLengthCM), l.Rung, l.Substitutes}}}
 }
 
 // A School is a choice that the farm has made where growers disagree.

@@ -96,9 +96,25 @@ const (
 	Composted = "composted"
 	Tinted    = "tinted" // another colour from then on
 	Kept      = "kept"   // for an order, whoever else would want them
+	Unsold    = "unsold" // taken along and brought back on the day: they are there still
 )
 
-var fates = []string{ToPlace, MadeUp, Sold, Returned, Given, Composted, Tinted, Kept}
+var fates = []string{ToPlace, MadeUp, Sold, Returned, Given, Composted, Tinted, Kept, Unsold}
+
+// Why stems were not sold: the note of what is unsold.
+const (
+	TooMany    = "too many of them"
+	FewCame    = "few customers"
+	Dear       = "the price"
+	OtherHue   = "the colour"
+	TooOpen    = "too far open"
+	TooTight   = "too tight"
+	TooShort   = "too short"
+	WereMarked = "marked or wilting"
+)
+
+// UnsoldReasons are why stems come back.
+var UnsoldReasons = []string{TooMany, FewCame, Dear, OtherHue, TooOpen, TooTight, TooShort, WereMarked}
 
 // A Move is what became of some stems of a lot: of a cut, whose id is the lot's, or of one that was bought.
 type Move struct {
@@ -122,6 +138,8 @@ func ReadMove(f *Fields) Move {
 		f.Fault("place", "write the place to which the stems were brought")
 	case m.What == Kept && m.Order == "":
 		f.Fault("order", "say for which order the stems are kept")
+	case m.What == Unsold && m.Order == "":
+		f.Fault("order", "say to which market or order the stems were taken")
 	case m.What == Tinted && m.Colour == "":
 		f.Fault("colour", "write the colour that the stems have now")
 	}
@@ -177,7 +195,9 @@ func (b *Book) MadeUp(order, recipe string, due, known day.Day) int {
 }
 
 // Out tells whether the stems left the farm's store.
-func (m Move) Out() bool { return !slices.Contains([]string{ToPlace, Tinted, Kept, Returned}, m.What) }
+func (m Move) Out() bool {
+	return !slices.Contains([]string{ToPlace, Tinted, Kept, Returned, Unsold}, m.What)
+}
 
 // StorePlace returns a place by its id.
 func (b *Book) StorePlace(id string) (StorePlace, bool) {
@@ -268,7 +288,7 @@ func (b *Book) checkMove(f *Fields, m Move, _ Strictness) {
 	}
 	gone := b.gone(m.Lot, m.ID)
 	switch left := stems - gone; {
-	case (m.Out() || m.What == Kept) && m.Stems > left:
+	case (m.Out() || m.What == Kept || m.What == Unsold) && m.Stems > left:
 		f.Fault("stems", "%d stems cannot have been %s: %d of the lot's %d are left", m.Stems, m.What, left, stems)
 	case m.What == Returned && m.Stems > gone:
 		f.Fault("stems", "%d stems cannot have come back: %d have left", m.Stems, gone)

@@ -48,6 +48,9 @@ func (w Want) Cover() Cover {
 	return CoverOf(w.Wanted, w.Chance, w.Short())
 }
 
+// lacks tells whether something should be done for a line: it is not sure to be filled.
+func (w Want) lacks() bool { return w.Chance < coveredChance && w.Filled.Sure() < w.Wanted }
+
 // Covered tells whether all of an order is sure to be filled.
 func (d Due) Covered() bool { return d.Chance >= coveredChance }
 

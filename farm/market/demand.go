@@ -178,6 +178,7 @@ func ingredients(s *look.Snapshot, l book.OrderLine) []ingredient {
 			stems := r.Stems * book.OrZero(l.Quantity)
 			part := l
 			part.Role, part.Crop, part.Colour, part.MinLengthCM, part.Stems, part.Spares = r.Role, r.Crop, cmp.Or(r.Colour, l.Colour), r.MinLengthCM, &stems, nil
+			part.Substitutes = cmp.Or(r.Substitutes, l.Substitutes)
 			lines = append(lines, ingredient{part, r})
 		}
 	}
@@ -211,7 +212,7 @@ func goneTo(s *look.Snapshot, due *Due) gone {
 func (g gone) take(s *look.Snapshot, l book.OrderLine) int {
 	n := 0
 	for _, v := range s.Book.Varieties {
-		if left := g[v.Name]; left > 0 && matches(s, l, v) && v.ColourShare(l.Colour) > 0 {
+		if left := g[v.Name]; left > 0 && takes(l, v) && v.ColourShare(l.Colour) > 0 {
 			taken := min(left, book.OrZero(l.Stems)-n)
 			g[v.Name] -= taken
 			n += taken
@@ -220,7 +221,8 @@ func (g gone) take(s *look.Snapshot, l book.OrderLine) int {
 	return n
 }
 
-// matches tells whether a variety is what a line asks for, its colour aside.
-func matches(s *look.Snapshot, l book.OrderLine, v book.Variety) bool {
-	return (l.Variety == "" || v.Name == l.Variety) && (l.Crop == "" || v.Crop == l.Crop) && (l.Role == "" || v.Role == l.Role)
+// takes tells whether a line can be filled with a variety, its colour aside.
+func takes(l book.OrderLine, v book.Variety) bool {
+	does, _ := l.Takes(v)
+	return does
 }

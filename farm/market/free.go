@@ -108,7 +108,7 @@ func FirstFree(s *look.Snapshot, free []Free, what string, stems int) (day.Day, 
 	sure := make(map[day.Day]int)
 	for _, f := range free {
 		for _, n := range named {
-			if matches(s, n.Line, f.Variety) && f.Variety.ColourShare(n.Line.Colour) > 0 {
+			if takes(n.Line, f.Variety) && f.Variety.ColourShare(n.Line.Colour) > 0 {
 				sure[f.Pick] += int(f.Variety.ColourShare(n.Line.Colour) * float64(f.Stems.Sure()))
 				break
 			}

@@ -81,25 +81,7 @@ func wantOf(s *look.Snapshot, l book.OrderLine) Want {
 }
 
 // What says what a line of an order wants, but for its recipe.
-func What(s *look.Snapshot, l book.OrderLine) string {
-	kind := l.Role
-	if l.Crop != "" {
-		kind = cropName(s, l.Crop)
-	}
-	if l.Variety != "" {
-		kind = l.Variety
-	}
-	switch {
-	case kind == "" && l.Colour == "":
-		return "anything"
-	case kind == "":
-		return "anything " + l.Colour
-	case l.Colour != "":
-		return l.Colour + " " + kind
-	default:
-		return kind
-	}
-}
+func What(s *look.Snapshot, l book.OrderLine) string { return s.Book.Called(l) }
 
 // PartsOf returns the plantings whose stems a line could be filled with, long over ones aside, and the share of them that has its colour.
 func PartsOf(s *look.Snapshot, l book.OrderLine) []forecast.Part {
@@ -109,11 +91,7 @@ func PartsOf(s *look.Snapshot, l book.OrderLine) []forecast.Part {
 			continue
 		}
 		v, _ := s.Book.Variety(p.Variety)
-		switch {
-		case l.Variety != "" && v.Name != l.Variety, l.Crop != "" && v.Crop != l.Crop, l.Role != "" && v.Role != l.Role:
-			continue
-		}
-		if share := v.ColourShare(l.Colour); share > 0 {
+		if share := v.ColourShare(l.Colour); share > 0 && takes(l, v) {
 			parts = append(parts, forecast.Part{Planting: i, Share: share})
 		}
 	}

@@ -2,7 +2,6 @@ package market
 
 import (
 	"cmp"
-	"maps"
 	"slices"
 
 	"dewcount/core/day"
@@ -17,14 +16,17 @@ type Kind string
 // The options for a shortfall.
 const (
 	First     Kind = "first"      // the order goes before all others
-	Looser    Kind = "looser"     // a line takes any of the same role and colour
+	Looser    Kind = "looser"     // a line or an ingredient takes another crop of the same role and colour where it is short
 	Fewer     Kind = "fewer"      // a line asks for what is sure
 	Smaller   Kind = "smaller"    // so many bouquets as are sure
+	Slimmer   Kind = "slimmer"    // as many bouquets, of so many stems
 	ExtraPick Kind = "extra-pick" // a pick day beside the others
 	Buy       Kind = "buy"        // so many stems
 	Fleece    Kind = "fleece"     // laid over a row, whose stems come sooner
 	Shade     Kind = "shade"      // over a row whose stems would be over by then
 	Pinch     Kind = "pinch"      // half of a row, whose stems come later then
+	Long      Kind = "long"       // a row is cut long and its side buds are wiped off, so that its stems reach the length
+	Leave     Kind = "leave"      // a row stands longer than it was to
 )
 
 // An Option is something that can be done about a shortfall, tried: what it would make of the order's chance, and what it costs others.
@@ -32,6 +34,7 @@ type Option struct {
 	Kind   Kind
 	Line   int // of the order; 0 for all of it
 	What   string
+	For    string  // of a substitute: instead of what
 	N      int     // stems or bouquets, of what has a number
 	On     day.Day // of an extra pick
 	Row    string  // planting to which something is done
@@ -102,7 +105,7 @@ func OptionsFor(s *look.Snapshot, order string, on day.Day) []Option {
 		try(Option{Kind: First, Change: book.Change{Correct: []book.Record{first.Record()}}})
 	}
 	for _, w := range now.Lines {
-		if w.Short() == 0 {
+		if !w.lacks() {
 			continue
 		}
 		line, ok := book.Find(s.Book.OrderLines, func(l book.OrderLine) bool { return l.Order == order && l.Line == w.Line })
@@ -120,16 +123,11 @@ func OptionsFor(s *look.Snapshot, order string, on day.Day) []Option {
 		if line.Recipe != "" {
 			continue // its recipe says what goes into a bouquet, and its number is told below
 		}
-		if looser, ok := loosen(s, line); ok {
-			try(Option{Kind: Looser, Line: line.Line, What: What(s, looser), Change: book.Change{Correct: []book.Record{looser.Record()}}})
-		}
 		if sure := max(0, w.Filled.Sure()-book.OrZero(line.Spares)) / line.Each() * line.Each(); sure > 0 { // whole bunches
-			fewer := line
-			fewer.Stems = &sure
-			try(Option{Kind: Fewer, Line: line.Line, What: w.What, N: sure, Change: book.Change{Correct: []book.Record{fewer.Record()}}})
+			try(Option{Kind: Fewer, Line: line.Line, What: w.What, N: sure, Change: numberOn(s.Book, now, line, sure)})
 		}
 	}
-	for _, o := range smaller(s, now) {
+	for _, o := range slices.Concat(substitutes(s, now), fewerBouquets(s, now), slimmer(s, now)) {
 		try(o)
 	}
 	regrown := func(o Option) { // what changes the field is forecast anew
@@ -154,7 +152,7 @@ func OptionsFor(s *look.Snapshot, order string, on day.Day) []Option {
 }
 
 // less tells apart what gives the customer less than was ordered: it comes last.
-func (o Option) less() int { return map[Kind]int{Fewer: 1, Smaller: 1}[o.Kind] }
+func (o Option) less() int { return map[Kind]int{Slimmer: 1, Fewer: 2, Smaller: 2}[o.Kind] }
 
 func shortOf(d Due) int {
 	n := 0
@@ -170,38 +168,9 @@ func seedSupply(to, from *look.Snapshot) {
 	look.Once(to, supplyKey{}, func() *forecast.Supply { return supply })
 }
 
-// loosen returns a line that takes any of the same role and colour, where it names a variety or a crop and such others grow.
-func loosen(s *look.Snapshot, l book.OrderLine) (book.OrderLine, bool) {
-	v, ok := varietyFor(s, l)
-	if !ok || l.Variety == "" && l.Crop == "" || v.Role == "" {
-		return l, false
-	}
-	looser := l
-	looser.Variety, looser.Crop, looser.Role = "", "", v.Role
-	if colours := v.Colours(); l.Colour == "" && len(colours) == 1 {
-		looser.Colour = colours[0]
-	}
-	return looser, true
-}
-
 // varietyFor returns a variety of the farm that a line asks for.
 func varietyFor(s *look.Snapshot, l book.OrderLine) (book.Variety, bool) {
-	return book.Find(s.Book.Varieties, func(v book.Variety) bool { return matches(s, l, v) && v.ColourShare(l.Colour) > 0 })
-}
-
-// smaller returns for each line of bouquets how many are sure, where that is fewer than are wanted.
-func smaller(s *look.Snapshot, d Due) []Option {
-	var options []Option
-	for _, at := range slices.Sorted(maps.Keys(d.Bouquets)) {
-		n := d.Bouquets[at].Sure()
-		line, ok := book.Find(s.Book.OrderLines, func(l book.OrderLine) bool { return l.Order == d.Order.ID && l.Line == at })
-		if !ok || n >= book.OrZero(line.Quantity) || n == 0 {
-			continue
-		}
-		line.Quantity = &n
-		options = append(options, Option{Kind: Smaller, Line: line.Line, What: line.Recipe, N: n, Change: book.Change{Correct: []book.Record{line.Record()}}})
-	}
-	return options
+	return book.Find(s.Book.Varieties, func(v book.Variety) bool { return takes(l, v) && v.ColourShare(l.Colour) > 0 })
 }
 
 // extraDays are the days before a due day on which a pick beside the others may help: of the last three, those that are none.

@@ -2,11 +2,13 @@ package market
 
 import (
 	"cmp"
+	"maps"
 	"slices"
 
 	"dewcount/core/day"
 	"dewcount/farm/book"
 	"dewcount/farm/look"
+	"dewcount/farm/store"
 )
 
 // A PastDue is what went to an order on a day that is past: stems by variety, the most first.
@@ -14,6 +16,13 @@ type PastDue struct {
 	On     day.Day
 	Wanted int // stems, as its lines say
 	Gone   []Went
+	Back   []Came
+}
+
+// Came is what was taken along of a variety and came back in part, with how it sold and how many stems to take along the next time.
+type Came struct {
+	Variety string
+	store.Before
 }
 
 // Went is so many stems of a variety, made up or sold.
@@ -40,11 +49,14 @@ func Past(s *look.Snapshot, o book.Order, most int) []PastDue {
 				}
 			}
 		}
-		stems := make(map[string]int)
+		stems, taken := make(map[string]int), make(map[string]bool)
 		for _, m := range s.Book.Moves {
 			ago := on.Sub(m.At.Day())
-			if m.Order == o.ID && (m.What == book.Sold && ago == 0 || m.What == book.MadeUp && ago >= 0 && ago <= book.MadeAhead) {
-				stems[s.Book.VarietyOf(m.Lot)] += m.Stems
+			if m.Order == o.ID && ((m.What == book.Sold || m.What == book.Unsold) && ago == 0 || m.What == book.MadeUp && ago >= 0 && ago <= book.MadeAhead) {
+				v := s.Book.VarietyOf(m.Lot)
+				if taken[v] = true; m.What != book.Unsold {
+					stems[v] += m.Stems
+				}
 			}
 		}
 		for v, n := range stems {
@@ -53,6 +65,11 @@ func Past(s *look.Snapshot, o book.Order, most int) []PastDue {
 		slices.SortFunc(p.Gone, func(a, b Went) int {
 			return cmp.Or(cmp.Compare(b.Stems, a.Stems), cmp.Compare(a.Variety, b.Variety))
 		})
+		for _, v := range slices.Sorted(maps.Keys(taken)) {
+			if before := store.BeforeOf(s.Book, o.ID, v, on.Add(1)); before.On == on && before.Back > 0 {
+				p.Back = append(p.Back, Came{v, before})
+			}
+		}
 		past = append(past, p)
 	}
 	return past

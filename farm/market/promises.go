@@ -132,15 +132,19 @@ func Share(s *look.Snapshot, ways Ways) *Promises {
 // held is what it costs to serve a want from a source: the days that the stems are held from their cut, and more where they are cut too tight or too late. What
 // lies in a lot is used first.
 func (p *Promises) held(st *stocks, source, w int) float64 {
-	const odd = 30 // days: rather held than cut out of time
+	const odd, other = 30, 60 // days: rather held than cut out of time, and rather that than another crop
 	origin := &st.origins[source]
+	cost := 0.0
+	if st.problem.Sources[source].IsInstead(w) {
+		cost = other
+	}
 	switch {
 	case origin.Lot != "":
-		return -1 / (1 + float64(source))
+		return cost - 1/(1+float64(source))
 	case origin.Early || origin.Late:
-		return odd + float64(p.demand.wants[w].on.Sub(origin.Pick))
+		cost += odd
 	}
-	return float64(p.demand.wants[w].on.Sub(origin.Pick))
+	return cost + float64(p.demand.wants[w].on.Sub(origin.Pick))
 }
 
 // past puts what was due before the view in front: it has been served.

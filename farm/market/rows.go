@@ -14,14 +14,16 @@ import (
 const mostRows = 3
 
 // onRows returns what could be done today to rows that an order lacks stems of on its day: fleece over one whose stems come too late, shade over one whose
-// stems would be over, a pinch to half of one that has no buds yet.
+// stems would be over, a pinch to half of one that has no buds yet, side buds wiped off one whose stems are too short, and one left standing that was to go.
 func onRows(s *look.Snapshot, d Due) []Option {
 	var rows []int
+	long := make(map[int]bool) // of which a length is asked
 	for _, w := range d.Lines {
-		if w.Short() == 0 {
+		if !w.lacks() {
 			continue
 		}
 		for _, part := range PartsOf(s, w.OrderLine) {
+			long[part.Planting] = long[part.Planting] || w.MinLengthCM != nil
 			if !slices.Contains(rows, part.Planting) {
 				rows = append(rows, part.Planting)
 			}
@@ -58,6 +60,16 @@ func onRows(s *look.Snapshot, d Due) []Option {
 			if sooner[i] >= 1 {
 				lay(Shade, book.Shaded)
 			}
+		}
+		if p.Growth.KeepBuds && long[i] {
+			record := record
+			record.CutStyle = "long"
+			options = append(options, Option{Kind: Long, Row: p.ID, What: p.Variety, Change: book.Change{Correct: []book.Record{record.Record()}}})
+		}
+		if end := record.EndedOn; end.After(s.View.Today) && !end.After(d.On) {
+			record := record
+			record.EndedOn = d.On.Add(1)
+			options = append(options, Option{Kind: Leave, Row: p.ID, What: p.Variety, On: record.EndedOn, Change: book.Change{Correct: []book.Record{record.Record()}}})
 		}
 		const ahead = 7 // days before its first buds from which on it is too late to pinch
 		first := s.Stand.Milestones(i).FirstBud.Likely

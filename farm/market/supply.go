@@ -71,15 +71,19 @@ type kinds struct {
 	colours []string
 	shares  []float64
 	lengths []float64 // ascending; stems may be shorter than the first
-	wants   []int     // that ask for such a variety, whatever its colour
+	wants   []int     // that can be filled with such a variety, whatever its colour
+	instead []int     // of these, those that ask for something else and take it where that is short
 }
 
 func (st *stocks) kindsOf(v book.Variety, colour string) kinds {
 	var k kinds
 	for i := range st.demand.wants {
 		w := &st.demand.wants[i]
-		if w.Stems > 0 && matches(st.s, w.part, v) {
+		if w.Stems > 0 && takes(w.part, v) {
 			k.wants = append(k.wants, i)
+			if _, substitute := w.part.Takes(v); substitute {
+				k.instead = append(k.instead, i)
+			}
 			if w.part.MinLengthCM != nil && !slices.Contains(k.lengths, *w.part.MinLengthCM) {
 				k.lengths = append(k.lengths, *w.part.MinLengthCM)
 			}
@@ -131,14 +135,14 @@ func (st *stocks) parts(k kinds, rung crop.Rung, long func(cm float64) float64, 
 					whom = append(whom, w)
 				}
 			}
-			parts = append(parts, promise.Part{Source: st.source(whom, from, origin, limit), Rung: rung, Colour: c, Long: atLeast - beyond})
+			parts = append(parts, promise.Part{Source: st.source(whom, k.instead, from, origin, limit), Rung: rung, Colour: c, Long: atLeast - beyond})
 		}
 	}
 	return parts
 }
 
-// source returns the source of stems that are from one place and serve the same wants; -1 where they serve none.
-func (st *stocks) source(whom []int, from string, origin Origin, limit int) int {
+// source returns the source of stems that are from one place and serve the same wants, some of them only instead of others; -1 where they serve none.
+func (st *stocks) source(whom, instead []int, from string, origin Origin, limit int) int {
 	if whom == nil {
 		return -1
 	}
@@ -150,7 +154,7 @@ func (st *stocks) source(whom []int, from string, origin Origin, limit int) int 
 	if !known {
 		at = len(st.problem.Sources)
 		st.keys[string(key)] = at
-		st.problem.Sources = append(st.problem.Sources, promise.Source{Serves: whom, Limit: limit})
+		st.problem.Sources = append(st.problem.Sources, promise.Source{Serves: whom, Instead: instead, Limit: limit})
 		st.origins = append(st.origins, origin)
 	}
 	return at

@@ -50,7 +50,7 @@ func names(b *book.Book, words string) []Named {
 		if colour == "" && role == "" {
 			return nil
 		}
-		return []Named{{line, called(b, line)}}
+		return []Named{{line, b.Called(line)}}
 	}
 	var found []Named
 	add := func(fits func(w, name string) bool) {
@@ -58,7 +58,7 @@ func names(b *book.Book, words string) []Named {
 			if all(rest, tokens(p.Name+" "+strings.ReplaceAll(p.ID, "-", " ")), fits) {
 				one := line
 				one.Crop = p.ID
-				found = append(found, Named{one, called(b, one)})
+				found = append(found, Named{one, b.Called(one)})
 			}
 		}
 	}
@@ -125,19 +125,4 @@ func takeRole(words []string) (role string, rest []string) {
 		}
 	}
 	return "", words
-}
-
-// called says what a line wants as the farm would.
-func called(b *book.Book, l book.OrderLine) string {
-	kind := l.Role
-	if p := b.Crop(l.Crop); p != nil {
-		kind = p.Name
-	}
-	switch {
-	case kind == "":
-		return "anything " + l.Colour
-	case l.Colour != "":
-		return l.Colour + " " + kind
-	}
-	return kind
 }

@@ -193,6 +193,8 @@ func (k keeper) follow(lot Heap, moves []book.Move, now float64) ([]Heap, Accoun
 			case book.Kept:
 				part.KeptFor = m.Order
 				heaps = append(heaps, part)
+			case book.Unsold:
+				heaps = append(heaps, part)
 			case book.MadeUp:
 				account.MadeUp += part.Stems
 			case book.Sold:

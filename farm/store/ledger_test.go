@@ -152,8 +152,8 @@ func TestTheLedgerAlwaysAddsUp(t *testing.T) {
 				id := fmt.Sprintf("m%d", n)
 				places := []string{"", "fridge", "cellar", "loft"}
 				m := book.Move{ID: id, Lot: lots[random.IntN(len(lots))], At: at, Stems: 1 + random.IntN(40), From: places[random.IntN(4)],
-					What: []string{book.ToPlace, book.MadeUp, book.Sold, book.Returned, book.Given, book.Composted, book.Tinted, book.Kept}[random.IntN(8)]}
-				if m.What == book.Kept {
+					What: []string{book.ToPlace, book.MadeUp, book.Sold, book.Returned, book.Given, book.Composted, book.Tinted, book.Kept, book.Unsold}[random.IntN(9)]}
+				if m.What == book.Kept || m.What == book.Unsold {
 					m.Order = "a wedding"
 				}
 				if m.What == book.ToPlace || m.What == book.Returned {

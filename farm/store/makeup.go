@@ -100,18 +100,27 @@ func takings(taken [][]int) []Taking {
 type flow struct {
 	heaps []int   // stems of each
 	most  [][]int // by ingredient and heap: stems of it that may go in
+	order [][]int // by ingredient: its heaps, those of what it asks for before what it takes instead
 }
 
 func newFlow(b *book.Book, l *Ledger, lines []book.RecipeLine) flow {
-	f := flow{heaps: make([]int, len(l.Heaps)), most: make([][]int, len(lines))}
+	f := flow{heaps: make([]int, len(l.Heaps)), most: make([][]int, len(lines)), order: make([][]int, len(lines))}
 	for h := range l.Heaps {
 		f.heaps[h] = l.Heaps[h].Stems
 	}
 	for i, line := range lines {
 		f.most[i] = make([]int, len(l.Heaps))
+		var instead []int
 		for h := range l.Heaps {
 			f.most[i][h] = fits(b, &l.Heaps[h], line)
+			v, _ := b.Variety(l.Heaps[h].Variety)
+			if _, substitute := line.Takes(v); substitute {
+				instead = append(instead, h)
+			} else {
+				f.order[i] = append(f.order[i], h)
+			}
 		}
+		f.order[i] = append(f.order[i], instead...)
 	}
 	return f
 }
@@ -119,12 +128,13 @@ func newFlow(b *book.Book, l *Ledger, lines []book.RecipeLine) flow {
 // fits returns how many stems of a heap an ingredient may take.
 func fits(b *book.Book, h *Heap, line book.RecipeLine) int {
 	v, _ := b.Variety(h.Variety)
+	takes, _ := line.Takes(v)
 	long := h.LengthCM
 	if long == 0 {
 		long = h.Crop.Stem.LaterCM
 	}
 	switch {
-	case h.Dry() || h.Now.Left[1] == 0, line.Role != "" && v.Role != line.Role, line.Crop != "" && h.Crop.ID != line.Crop, line.MinLengthCM != nil && long < *line.MinLengthCM:
+	case h.Dry() || h.Now.Left[1] == 0, !takes, line.MinLengthCM != nil && long < *line.MinLengthCM:
 		return 0
 	}
 	share := v.ColourShare(line.Colour)
@@ -160,15 +170,15 @@ func (f flow) fill(lines []book.RecipeLine, bouquets, more int) ([][]int, bool) 
 // push finds up to want stems for an ingredient: from a heap that has some, or from one whose stems another ingredient can do without by taking them elsewhere.
 func (f flow) push(taken [][]int, left []int, i, want int, seen []bool) int {
 	seen[i] = true
-	for h, most := range f.most[i] {
-		if n := min(want, left[h], most-taken[i][h]); n > 0 {
+	for _, h := range f.order[i] {
+		if n := min(want, left[h], f.most[i][h]-taken[i][h]); n > 0 {
 			taken[i][h] += n
 			left[h] -= n
 			return n
 		}
 	}
-	for h, most := range f.most[i] {
-		room := most - taken[i][h]
+	for _, h := range f.order[i] {
+		room := f.most[i][h] - taken[i][h]
 		if room <= 0 {
 			continue
 		}

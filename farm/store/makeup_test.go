@@ -133,3 +133,21 @@ func brute(b *book.Book, l *Ledger) int {
 	}
 	return n
 }
+
+// A substitute goes in where an ingredient is short, and stays where it is not: of four wine dahlias and three coral zinnias, posies of two are two of dahlias
+// alone, and a third takes zinnias.
+func TestSubstitutesGoInSecond(t *testing.T) {
+	b := aFarm(t)
+	apply(t, b, book.Change{Add: []book.Record{cut("z", "ZC1", 3, day.At(thursday, 6, 0)), cut("d", "DW1", 4, day.At(thursday, 8, 0))}})
+	l := Of(b, day.At(thursday, 12, 0))
+	dahlia := recipe("", "", 2)
+	dahlia.Crop, dahlia.Substitutes = "dahlia-ball", "zinnia-tall"
+	b.RecipeLines = []book.RecipeLine{dahlia}
+	if m := l.MakeUp(b, "posy"); m.Whole != 3 {
+		t.Errorf("%d posies", m.Whole)
+	}
+	takes, ok := l.Takes(b, "posy", 2)
+	if !ok || len(takes) != 1 || takes[0].Stems != 4 || l.Heaps[takes[0].Heap].Lot != "d" {
+		t.Errorf("two posies take %+v", takes)
+	}
+}

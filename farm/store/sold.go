@@ -12,7 +12,7 @@ type Goods struct {
 	Variety  string
 	Stems    int // fresh ones that are there
 	Promised int // of these, those that it was promised
-	Before   int // stems of it that the order was sold the time before; 0 where nothing is on record
+	Before   Before
 	Heaps    []int
 }
 
@@ -26,7 +26,7 @@ func (l *Ledger) GoodsFor(b *book.Book, order string, on day.Day, promised map[s
 		at := slices.IndexFunc(goods, func(g Goods) bool { return g.Variety == h.Variety })
 		if at < 0 {
 			at = len(goods)
-			goods = append(goods, Goods{Variety: h.Variety, Before: soldBefore(b, order, h.Variety, on)})
+			goods = append(goods, Goods{Variety: h.Variety, Before: BeforeOf(b, order, h.Variety, on)})
 		}
 		g := &goods[at]
 		n := min(h.Stems, promised[h.Lot])
@@ -35,25 +35,6 @@ func (l *Ledger) GoodsFor(b *book.Book, order string, on day.Day, promised map[s
 	}
 	slices.SortStableFunc(goods, func(x, y Goods) int { return min(1, y.Promised) - min(1, x.Promised) })
 	return goods
-}
-
-// soldBefore returns how many stems of a variety an order was sold on the last day before one.
-func soldBefore(b *book.Book, order, variety string, on day.Day) int {
-	var last day.Day
-	stems := 0
-	for _, m := range b.Moves {
-		d := m.At.Day()
-		if m.What != book.Sold || m.Order != order || !d.Before(on) || b.VarietyOf(m.Lot) != variety {
-			continue
-		}
-		switch {
-		case d.After(last):
-			last, stems = d, m.Stems
-		case d == last:
-			stems += m.Stems
-		}
-	}
-	return stems
 }
 
 // Sells returns the stems that go when so many of a variety are sold, what goes first first, and whether there are so many.

@@ -30,6 +30,7 @@ func lineWords(snap *say.Snapshot, l book.OrderLine) string {
 	if l.Bunch != nil {
 		words += fmt.Sprintf(", bunches of %d", *l.Bunch)
 	}
+	words += insteadWords(snap, l.Substitutes)
 	if l.MinLengthCM != nil {
 		words += ", " + snap.Exact(say.Centimetre, *l.MinLengthCM) + " or longer"
 	}
@@ -43,6 +44,39 @@ func lineWords(snap *say.Snapshot, l book.OrderLine) string {
 		words += ", at " + money(snap, *l.Price)
 	}
 	return words
+}
+
+// insteadWords says which crops stand in where something is short.
+func insteadWords(snap *say.Snapshot, substitutes string) string {
+	var names []string
+	for _, id := range book.Substitutes(substitutes) {
+		if p := snap.Book.Crop(id); p != nil {
+			names = append(names, p.Name)
+		}
+	}
+	if names == nil {
+		return ""
+	}
+	return ", or where that is short " + say.Or(names)
+}
+
+const substitutesHint = "Of the same colour and length. Several with a stroke between: zinnia / cosmos."
+
+// cropIDs puts the ids of crops in the place of their names, of several with strokes between them; what is none stays as it is.
+func cropIDs(snap *say.Snapshot, names string) string {
+	ids := book.Substitutes(names)
+	for i, name := range ids {
+		named := market.Name(snap.Book, name)
+		if len(named) == 1 && named[0].Line.Crop != "" && named[0].Line.Colour == "" && named[0].Line.Role == "" {
+			ids[i] = named[0].Line.Crop
+		}
+		for _, p := range snap.Book.Crops() {
+			if strings.EqualFold(p.Name, name) || strings.EqualFold(p.ID, name) {
+				ids[i] = p.ID
+			}
+		}
+	}
+	return strings.Join(ids, " / ")
 }
 
 // money writes a sum in the farm's currency.
@@ -86,6 +120,7 @@ func newLineFields(snap *say.Snapshot) (always, more []page.Field) {
 	}
 	more = []page.Field{{Name: "min_length_cm", Label: "At least so long in cm", Mode: "decimal"},
 		page.Field{Name: "rung", Label: "How far open on the day", Kind: "select"}.Choose(rungs...),
+		{Name: "substitutes", Label: "Crops that will do too, where it is short", List: "wants", Hint: substitutesHint},
 		{Name: "spares", Label: "Stems to spare, of a set that is alike", Mode: "numeric", Hint: "Of one variety: cut beyond those wanted, so that they can be matched."},
 		{Name: "price", Label: "Price of a bouquet, a bunch or a stem", Mode: "decimal"}}
 	return always, more
@@ -127,23 +162,11 @@ func (s view) setLine(c *echo.Context, snap *say.Snapshot, o book.Order) error {
 		}
 	} else {
 		nameLine(snap, f, &line, strings.TrimSpace(from("what")))
-		for _, l := range snap.Book.OrderLines {
-			if l.Order == o.ID {
-				line.Line = max(line.Line, l.Line)
-			}
-		}
-		for _, p := range snap.Book.History { // a withdrawn line keeps its number, so that it can come back
-			if r, err := p.Record(); err == nil && r.Kind == book.OrderLines && r.Field("order") == o.ID {
-				if n, err := strconv.Atoi(r.Field("line")); err == nil {
-					line.Line = max(line.Line, n)
-				}
-			}
-		}
-		line.Line++
+		line.Line = snap.Book.NextLine(o.ID)
 	}
 	if did == "recorded" {
-		line.MinLengthCM, line.Bunch, line.Rung, line.Spares, line.Price = f.OptNumber("min_length_cm", 1, 300), f.OptWhole("bunch", 1, 200), f.Rung("rung"),
-			f.OptWhole("spares", 0, 100_000), f.OptNumber("price", 0, 100_000)
+		line.MinLengthCM, line.Bunch, line.Rung, line.Spares, line.Price, line.Substitutes = f.OptNumber("min_length_cm", 1, 300), f.OptWhole("bunch", 1, 200), f.Rung("rung"),
+			f.OptWhole("spares", 0, 100_000), f.OptNumber("price", 0, 100_000), cropIDs(snap, from("substitutes"))
 		switch {
 		case line.Recipe != "" && line.Bunch != nil:
 			f.Fault("bunch", "a recipe is of bouquets: leave the bunches out")

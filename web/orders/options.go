@@ -67,6 +67,9 @@ func (s view) options(c *echo.Context, snap *say.Snapshot, o book.Order) error {
 		v.On, v.OnDay, v.None = snap.Date(due.On), due.On.String(), ""
 		v.Now = fmt.Sprintf("As it stands all of it is filled %s.", say.Tenths(due.Chance))
 		for _, option := range all {
+			if say.Tenths(option.Chance) == say.Tenths(due.Chance) && option.Short == option.Before && option.OfLine == 0 {
+				continue // nobody could tell the difference
+			}
 			v.Options = append(v.Options, newOption(snap, option))
 		}
 		var late []string
@@ -77,8 +80,8 @@ func (s view) options(c *echo.Context, snap *say.Snapshot, o book.Order) error {
 		case due.Covered():
 			v.Plans = nil
 			v.None = "It is covered: nothing has to be done."
-		case len(all) == 0:
-			v.None = "Nothing that was tried would help: not another order of serving, not the same role and colour of another crop, not a pick day more."
+		case len(v.Options) == 0:
+			v.None = "Nothing that was tried would help: not another order of serving, not another crop of the same role and colour, not a pick day more."
 		}
 		const notice = 7 // days that a customer needs to find others
 		if tell := due.On.Add(-notice); tell.After(snap.View.Today) {
@@ -92,7 +95,7 @@ func (s view) options(c *echo.Context, snap *say.Snapshot, o book.Order) error {
 
 // keyOf tells an option from the others of its order, also where they stand in another order by now.
 func keyOf(o market.Option) string {
-	return fmt.Sprintf("%s|%d|%d|%s|%s|%s", o.Kind, o.Line, o.N, o.On, o.Row, o.What)
+	return fmt.Sprintf("%s|%d|%d|%s|%s|%s|%s", o.Kind, o.Line, o.N, o.On, o.Row, o.What, o.For)
 }
 
 func newOption(snap *say.Snapshot, o market.Option) optionView {
@@ -101,11 +104,13 @@ func newOption(snap *say.Snapshot, o market.Option) optionView {
 	case market.First:
 		v.What = "Serve it before all others"
 	case market.Looser:
-		v.What = fmt.Sprintf("Take any %s instead of one kind alone", o.What)
+		v.What = fmt.Sprintf("Take %s too, where %s is short", o.What, o.For)
 	case market.Fewer:
 		v.What = fmt.Sprintf("Promise %d %s, which are sure", o.N, o.What)
 	case market.Smaller:
 		v.What = fmt.Sprintf("Promise %d of %s, which are sure", o.N, o.What)
+	case market.Slimmer:
+		v.What = fmt.Sprintf("Make as many of %s with %s each", o.What, say.Stems(o.N))
 	case market.ExtraPick:
 		v.What = fmt.Sprintf("Cut on %s as well", snap.Date(o.On))
 	case market.Fleece:
@@ -114,6 +119,10 @@ func newOption(snap *say.Snapshot, o market.Option) optionView {
 		v.What = fmt.Sprintf("Shade %s (%s) from today on, so that it comes later", o.Row, o.What)
 	case market.Pinch:
 		v.What = fmt.Sprintf("Pinch half of %s (%s) today, which comes later then", o.Row, o.What)
+	case market.Long:
+		v.What = fmt.Sprintf("Wipe the side buds off %s (%s) and cut it long from now on", o.Row, o.What)
+	case market.Leave:
+		v.What = fmt.Sprintf("Leave %s (%s) standing until %s", o.Row, o.What, snap.Date(o.On))
 	case market.Buy:
 		v.What = fmt.Sprintf("Buy %d %s in", o.N, o.What)
 	}
@@ -149,13 +158,7 @@ func (s view) doOption(c *echo.Context, snap *say.Snapshot, o book.Order) error 
 		if keyOf(option) != c.FormValue("option") {
 			continue
 		}
-		ctx, by := c.Request().Context(), page.By(c)
-		if len(option.Change.Add) > 0 {
-			err = s.Farm.Add(ctx, by, option.Change.Add...)
-		} else {
-			err = s.Farm.Correct(ctx, by, option.Change.Correct...)
-		}
-		if err != nil {
+		if err := s.Farm.Make(c.Request().Context(), page.By(c), option.Change); err != nil {
 			return err
 		}
 		return c.Redirect(http.StatusSeeOther, "/orders/"+url.PathEscape(o.ID))

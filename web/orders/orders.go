@@ -120,7 +120,27 @@ func pastWords(snap *say.Snapshot, o book.Order) []string {
 			words = append(words, fmt.Sprintf("%s: %s went, of %d wanted: %s", snap.Date(p.On), say.Stems(all), p.Wanted, say.List(went)))
 		}
 	}
+	if past := market.Past(snap.Snapshot, o, 1); len(past) > 0 { // what it teaches for the next time
+		for _, b := range past[0].Back {
+			words = append(words, nextWords(b))
+		}
+	}
 	return words
+}
+
+// nextWords says what a variety that came back in part teaches for the next time.
+func nextWords(b market.Came) string {
+	words := fmt.Sprintf("%d of %d %s came back", b.Back, b.Sold+b.Back, b.Variety)
+	if b.Why != "" {
+		words += ", " + b.Why
+	}
+	switch {
+	case b.Next() == 0:
+		return words + ": leave it at home the next time"
+	case b.OfTheStems():
+		return words + fmt.Sprintf(": take %d again, and see that they are better", b.Next())
+	}
+	return words + fmt.Sprintf(": %d will do the next time", b.Next())
 }
 
 func (s view) order(c *echo.Context, snap *say.Snapshot, o book.Order) error {

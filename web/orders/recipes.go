@@ -3,7 +3,6 @@ package orders
 import (
 	"fmt"
 	"net/http"
-	"strings"
 
 	"dewcount/core/crop"
 	"dewcount/farm/book"
@@ -63,6 +62,7 @@ func (s view) recipesPage(c *echo.Context, code int, snap *say.Snapshot, from pa
 		page.Field{Name: "role", Label: "Role", Kind: "select"}.Choose(roles...),
 		{Name: "crop", Label: "Crop", List: "recipe-crops", Hint: "Empty: any of the role."},
 		{Name: "colour", Label: "Colour", Hint: "Empty: any. Of several: white / cream."},
+		{Name: "substitutes", Label: "Or where it is short", List: "recipe-crops", Hint: substitutesHint},
 		{Name: "min_length_cm", Label: "At least so long in cm", Mode: "decimal"},
 		page.Field{Name: "rung", Label: "How far open on the day", Kind: "select"}.Choose(rungs...),
 	}, from, faults)
@@ -75,33 +75,23 @@ func (s view) recipesPage(c *echo.Context, code int, snap *say.Snapshot, from pa
 
 // ingredientWords says what a line of a recipe takes.
 func ingredientWords(snap *say.Snapshot, l book.RecipeLine) string {
-	kind := l.Role
-	if p := snap.Book.Crop(l.Crop); p != nil {
-		kind = strings.TrimSpace(p.Name + " " + l.Role)
-	}
-	if kind == "" {
-		kind = "of any"
-	}
-	words := strings.TrimSpace(fmt.Sprintf("%d %s %s", l.Stems, l.Colour, kind))
+	words := fmt.Sprintf("%d %s", l.Stems, l.Called(snap.Book))
+	words += insteadWords(snap, l.Substitutes)
 	if l.MinLengthCM != nil {
 		words += ", " + snap.Exact(say.Centimetre, *l.MinLengthCM) + " or longer"
 	}
 	if l.Rung != "" {
 		words += ", " + l.Rung + " on the day"
 	}
-	return strings.Join(strings.Fields(words), " ")
+	return words
 }
 
 // addIngredient adds a line to a recipe.
 func (s view) addIngredient(c *echo.Context, snap *say.Snapshot) error {
 	from := page.Posted(c)
 	f := book.NewFields(func(name string) string {
-		if name == "crop" {
-			for _, p := range snap.Book.Crops() {
-				if strings.EqualFold(p.Name, strings.TrimSpace(from(name))) {
-					return p.ID
-				}
-			}
+		if name == "crop" || name == "substitutes" {
+			return cropIDs(snap, from(name))
 		}
 		return from(name)
 	}).For(snap.Locale)

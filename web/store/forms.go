@@ -72,7 +72,8 @@ func places(snap *say.Snapshot, none string) []page.Option {
 
 // fates are what can become of stems.
 var fates = []page.Option{{Value: book.ToPlace, Label: "brought to another place"}, {Value: book.Sold, Label: "sold"}, {Value: book.MadeUp, Label: "made up into bouquets or bunches"},
-	{Value: book.Given, Label: "given away"}, {Value: book.Composted, Label: "composted"}, {Value: book.Returned, Label: "brought back unsold"}, {Value: book.Tinted, Label: "tinted"}, {Value: book.Kept, Label: "kept for an order"}}
+	{Value: book.Given, Label: "given away"}, {Value: book.Composted, Label: "composted"}, {Value: book.Returned, Label: "brought back unsold"}, {Value: book.Tinted, Label: "tinted"}, {Value: book.Kept, Label: "kept for an order"},
+	{Value: book.Unsold, Label: "taken along and not sold"}}
 
 func moveForm(snap *say.Snapshot, lot string) storeForm {
 	f := storeForm{kind: book.Moves, heading: "What became of them", save: "Record it", action: "/store/moves?lot=" + url.QueryEscape(lot), read: func(f *book.Fields) book.Record { return book.ReadMove(f).Record() }}

@@ -28,13 +28,13 @@ func makings(snap *say.Snapshot, l *ledger.Ledger) []makingView {
 		v := makingView{ID: fmt.Sprintf("recipe-%d", i), Recipe: name, Whole: m.Whole}
 		var out, left []string
 		for _, line := range m.RunsOut {
-			out = append(out, ingredient(snap.Book, line))
+			out = append(out, line.Called(snap.Book))
 		}
 		lines := 0
 		for _, r := range snap.Book.RecipeLines {
 			if r.Recipe == name {
 				if n := m.Left[lines]; n > 0 {
-					left = append(left, fmt.Sprintf("%d %s", n, ingredient(snap.Book, r)))
+					left = append(left, fmt.Sprintf("%d %s", n, r.Called(snap.Book)))
 				}
 				lines++
 			}
@@ -76,23 +76,6 @@ func recipes(b *book.Book) []string {
 		}
 	}
 	return names
-}
-
-// ingredient says what a line of a recipe takes.
-func ingredient(b *book.Book, r book.RecipeLine) string {
-	kind := r.Role
-	if p := b.Crop(r.Crop); p != nil {
-		kind = p.Name
-	}
-	switch {
-	case kind == "" && r.Colour == "":
-		return "anything"
-	case r.Colour == "":
-		return kind
-	case kind == "":
-		return "anything " + r.Colour
-	}
-	return r.Colour + " " + kind
 }
 
 // makeUp takes the stems of so many bouquets out of the store, what goes first first.

@@ -27,14 +27,17 @@ type soldView struct {
 }
 
 type soldRow struct {
-	Variety, Taken, Back string
-	TakenName, BackName  string
-	Hint                 string
-	Fault                string
+	Variety, Taken, Back         string
+	TakenName, BackName, WhyName string
+	Why                          []page.Option
+	Hint                         string
+	Fault                        string
 }
 
 // soldNames are the fields of a variety: its name stands in them, since what is in the store may change while the form is filled in.
-func soldNames(variety string) (taken, back string) { return "taken " + variety, "back " + variety }
+func soldNames(variety string) (taken, back, why string) {
+	return "taken " + variety, "back " + variety, "why " + variety
+}
 
 // goods returns what an order could take along today.
 func (s view) goods(snap *say.Snapshot, order string, now day.Moment) (ledger.Ledger, []ledger.Goods) {
@@ -83,15 +86,18 @@ func (s view) soldPage(c *echo.Context, code int, snap *say.Snapshot, order stri
 	_, goods := s.goods(snap, order, s.hour(snap))
 	for _, g := range goods {
 		row := soldRow{Variety: g.Variety, Hint: fmt.Sprintf("%d there", g.Stems)}
-		row.TakenName, row.BackName = soldNames(g.Variety)
+		row.TakenName, row.BackName, row.WhyName = soldNames(g.Variety)
 		if g.Promised > 0 {
 			row.Taken = strconv.Itoa(g.Promised)
 		}
-		if g.Before > 0 {
-			row.Hint += fmt.Sprintf(", %d sold last time", g.Before)
-		}
+		row.Hint += beforeWords(g.Before)
+		why := ""
 		if from != nil {
-			row.Taken, row.Back = from(row.TakenName), from(row.BackName)
+			row.Taken, row.Back, why = from(row.TakenName), from(row.BackName), from(row.WhyName)
+		}
+		row.Why = append(row.Why, page.Option{Label: "why?"})
+		for _, reason := range book.UnsoldReasons {
+			row.Why = append(row.Why, page.Option{Value: reason, Label: reason, Chosen: reason == why})
 		}
 		row.Fault = faults[row.TakenName] + faults[row.BackName]
 		delete(faults, row.TakenName)
@@ -105,6 +111,21 @@ func (s view) soldPage(c *echo.Context, code int, snap *say.Snapshot, order stri
 	return s.Show(c, code, "sold", "/store", "What was sold", snap, v)
 }
 
+// beforeWords says how a variety went the time before.
+func beforeWords(b ledger.Before) string {
+	switch {
+	case b.On.IsZero():
+		return ""
+	case b.Back == 0:
+		return fmt.Sprintf("; last time all %d were sold", b.Sold)
+	}
+	words := fmt.Sprintf("; last time %d were sold and %d came back", b.Sold, b.Back)
+	if b.Why != "" {
+		words += ": " + b.Why
+	}
+	return words
+}
+
 // keepSold records what was taken along and not brought back as sold.
 func (s view) keepSold(c *echo.Context, snap *say.Snapshot) error {
 	from := page.Posted(c)
@@ -115,24 +136,33 @@ func (s view) keepSold(c *echo.Context, snap *say.Snapshot) error {
 	var moves []book.Record
 	var ids []string
 	for _, g := range goods {
-		takenName, backName := soldNames(g.Variety)
+		takenName, backName, whyName := soldNames(g.Variety)
 		taken, back := book.OrZero(f.OptWhole(takenName, 0, 100_000)), book.OrZero(f.OptWhole(backName, 0, 100_000))
 		switch {
 		case back > taken:
 			f.Fault(backName, "%d cannot have come back of %d", back, taken)
 			continue
-		case taken == back:
+		case taken == 0:
 			continue
 		}
-		takes, enough := g.Sells(&l, taken-back)
+		why := f.Word(whyName, append([]string{""}, book.UnsoldReasons...)...)
+		takes, enough := g.Sells(&l, taken)
 		if !enough {
-			f.Fault(takenName, "%d cannot have been sold: %d are there", taken-back, g.Stems)
+			f.Fault(takenName, "%d cannot have been taken along: %d are there", taken, g.Stems)
 			continue
 		}
+		record := func(h ledger.Heap, what string, stems int, note string) {
+			if stems > 0 {
+				m := book.Move{ID: newID(), Lot: h.Lot, At: now, What: what, Stems: stems, From: h.Place, Order: order, Note: note}
+				moves, ids = append(moves, m.Record()), append(ids, m.ID)
+			}
+		}
+		left := taken - back // what is sold went first, the rest came back
 		for _, t := range takes {
-			h := l.Heaps[t.Heap]
-			m := book.Move{ID: newID(), Lot: h.Lot, At: now, What: book.Sold, Stems: t.Stems, From: h.Place, Order: order}
-			moves, ids = append(moves, m.Record()), append(ids, m.ID)
+			n := min(left, t.Stems)
+			left -= n
+			record(l.Heaps[t.Heap], book.Sold, n, "")
+			record(l.Heaps[t.Heap], book.Unsold, t.Stems-n, why)
 		}
 	}
 	if f.Faults() == nil && moves == nil {

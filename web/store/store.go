@@ -319,6 +319,14 @@ func lately(snap *say.Snapshot) []latelyView {
 	return views
 }
 
+// reason puts a note that says why something happened into brackets.
+func reason(note string) string {
+	if note == "" {
+		return ""
+	}
+	return "(" + note + ")"
+}
+
 // fateWords says what became of stems.
 func fateWords(m book.Move) string {
 	words := m.What
@@ -331,6 +339,8 @@ func fateWords(m book.Move) string {
 		words = "brought back"
 	case book.Tinted:
 		words = "tinted " + m.Colour
+	case book.Unsold:
+		words = strings.TrimSpace("came back unsold " + reason(m.Note))
 	case book.Kept:
 		return "kept for " + m.Order
 	}

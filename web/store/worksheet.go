@@ -86,14 +86,14 @@ func newTask(snap *say.Snapshot, l *ledger.Ledger, t ledger.Task) taskView {
 	}
 	var lacks []string
 	for _, line := range t.Lacks {
-		lacks = append(lacks, ingredient(snap.Book, line))
+		lacks = append(lacks, line.Called(snap.Book))
 	}
 	if lacks != nil {
 		v.Lacks = say.Sentence(say.List(lacks) + runs(len(lacks)))
 	}
 	for _, line := range snap.Book.RecipeLines {
 		if line.Recipe == t.Recipe {
-			v.Each = append(v.Each, fmt.Sprintf("%d %s", line.Stems, ingredient(snap.Book, line)))
+			v.Each = append(v.Each, fmt.Sprintf("%d %s", line.Stems, line.Called(snap.Book)))
 		}
 	}
 	v.Takes = takeWords(l, t.Takes)
