@@ -45,6 +45,18 @@ func TestSchoolsDoWhatTheySay(t *testing.T) {
 	if usual, kept := row(snapshot(t, f), "ZC"), row(with("zinnia-tall", "side-buds", "keep-buds"), "ZC"); usual.Keep || !kept.Keep {
 		t.Errorf("side buds are kept: usually %v, where it is chosen %v", usual.Keep, kept.Keep)
 	}
+	fed := with("zinnia-tall", "additive", "food")
+	if usual, longer := zinnia.Vase.Days[0], fed.Model.Plantings[fed.Index("ZC")].Growth.Profile.Vase.Days[0]; longer <= usual {
+		t.Errorf("with flower food %v days, without %v", longer, usual)
+	}
+	place, err := fed.Book.Place()
+	if err != nil {
+		t.Fatal(err)
+	}
+	place.StemsAnHour = 200 // 18 s a stem; two more are 180 an hour
+	if got := with("zinnia-tall", "strip", "all").Book.StemsAnHour(place, zinnia); got != 180 {
+		t.Errorf("stripped bare %v stems an hour", got)
+	}
 	season := func(crop, question, school string) *look.Season {
 		t.Helper()
 		s, err := look.NewSeason(with(crop, question, school).Book, day.Must("2027-07-20"), 2027, nil)

@@ -40,7 +40,10 @@ func (p *Profile) Questions() []Question {
 	if len(conditions) > 1 { // hollow stems, on whose water growers disagree
 		conditions = append(conditions, Choice{Drained, "drained head-down first", "air and old sap run out of a hollow stem before it drinks"})
 	}
-	add(true, "condition", "Water after the cut", conditions...)
+	add(true, Condition, "Water after the cut", conditions...)
+	if p.Store.DryOK && p.Store.Apart != "sap" { // what bleeds sap is not recut
+		add(true, Carry, "From the row to the bucket", Choice{"water", "straight into water", "no air in the stem"}, Choice{"dry", "dry, then recut", "one hand more for cutting; air in the stem is cut off with its end"})
+	}
 	add(true, "rest", "Rest before use", Choice{"overnight", "overnight", "they have drunk all they can"}, Choice{"five", "five to six hours", "cut at dawn, sold at noon"}, Choice{"three", "three to four hours", "the least that most can do with"})
 	add(true, "additive", "Water additive", Choice{"plain", "plain clean water", "enough for a market week"}, Choice{"food", "flower food", "opens buds further and lasts longer"})
 	add(again, "side-buds", "Where to cut", Choice{"long", "low, for long stems", "long stems now, and long ones again later"}, Choice{"keep-buds", "high, to keep the side buds", "more stems soon, and short ones ever after"})
@@ -49,7 +52,7 @@ func (p *Profile) Questions() []Question {
 	add(true, "density", "How close", Choice{"table", "as the table has it", "between the two"}, Choice{"close", "close", "small heads and thin stems for bouquets"}, Choice{"wide", "wide", "air and strength"})
 	add(true, "pests", "Against pests", Choice{"bags", "bags and hand-picking", "no waiting times, and bees are safe"}, Choice{"hand", "hand-picking alone", "where few come"},
 		Choice{"sprays", "sprays, as the label says", "by whoever is licensed where that is asked for"})
-	add(true, "strip", "Stripping leaves", p.stripping()...)
+	add(true, Strip, "Stripping leaves", p.stripping()...)
 	add(true, "feed", "Feeding", Choice{"table", "as its care says", "some want it lean"}, Choice{"none", "none", "for lean crops: leaves cost flowers"}, Choice{"spring", "once in spring", ""},
 		Choice{"weeks", "every three weeks, low in nitrogen", "for those that are cut for long"})
 	add(p.Life == TuberLife, "winter", "Tubers in winter", Choice{"minimum", "by the winter's expected minimum", "mild ground keeps them, cold ground kills them"}, Choice{"lift", "lift", "safe anywhere"}, Choice{"leave", "leave under cover", "less work where winters are mild"})
@@ -59,9 +62,9 @@ func (p *Profile) Questions() []Question {
 
 // acts is what goes by each question.
 var acts = map[string]string{
-	"sow": "which plan of successions is taken over", "start": "how plans start it first", "condition": "buckets, cautions and the minutes of a sheet", "rest": "from when on stems serve an order",
-	"additive": "what a bucket's label says", "side-buds": "how many stems come again and how long they are, of rows that say nothing themselves", "disbud": "jobs, and stems that come again",
-	"density": "squares of beds and room of plans, of varieties without a spacing of their own", "pests": "jobs", "strip": "what a bucket's label says", "feed": "jobs", "winter": "jobs of autumn", "leaves": "what a bucket's label says",
+	"sow": "which plan of successions is taken over", "start": "how plans start it first", Condition: "buckets, cautions and the minutes of a pick", Carry: "buckets and the minutes of a pick", "rest": "from when on stems serve an order",
+	"additive": "how long stems last and how far they open in water, so whom they serve; buckets", "side-buds": "how many stems come again and how long they are, of rows that say nothing themselves", "disbud": "jobs, and stems that come again",
+	"density": "squares of beds and room of plans, of varieties without a spacing of their own", "pests": "jobs", Strip: "buckets and the minutes of a pick", "feed": "jobs", "winter": "jobs of autumn", "leaves": "what a bucket's label says",
 }
 
 // DensityFactor returns by how much closer or wider than the table has it plants of a density stand.

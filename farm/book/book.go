@@ -155,7 +155,30 @@ func (b *Book) ProfileOf(p Planting) *crop.Profile {
 	if !ok {
 		return nil
 	}
-	return b.Crop(v.Crop)
+	return b.CropOf(v)
+}
+
+// CropOf returns the crop of a variety as it is on this farm: with the days that its packet says, and with flower food where that is the farm's school; nil where
+// the crop is not known.
+func (b *Book) CropOf(v Variety) *crop.Profile {
+	p := b.Crop(v.Crop)
+	if p == nil {
+		return nil
+	}
+	if v.Days != nil {
+		p = p.OfDays(*v.Days)
+	}
+	if b.SchoolOf(p.ID, "additive") == "food" {
+		p = p.Fed()
+	}
+	return p
+}
+
+// StemsAnHour returns how many stems of a crop one person cuts in an hour and brings into water: as the farm has it of all, and more or fewer by the crop's
+// schools.
+func (b *Book) StemsAnHour(place Place, p *crop.Profile) float64 {
+	more := crop.HandSeconds(func(question string) string { return b.SchoolOf(p.ID, question) })
+	return 3600 / (3600/place.StemsAnHour + more)
 }
 
 // SchoolOf returns the school that the farm has chosen for a question of a crop, empty if none.

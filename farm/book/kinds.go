@@ -100,7 +100,7 @@ func init() {
 	}
 	*Varieties = Kind{
 		Name: "varieties", Singular: "variety", By: ByOwner,
-		Columns: words("variety crop colour role height_cm spacing_cm stem_cm germination seeds_in_stock seeds_a_packet"),
+		Columns: words("variety crop colour role height_cm spacing_cm stem_cm germination seeds_in_stock seeds_a_packet days traits"),
 		Key:     words("variety"), Needed: words("variety crop"),
 		in: kept[Variety]{
 			list: func(b *Book) *[]Variety { return &b.Varieties }, reads: one(ReadVariety), writes: Variety.Record, checks: (*Book).checkVariety, held: (*Book).holdsVariety,

@@ -89,6 +89,8 @@ type Variety struct {
 	Germination              *float64 // of its seed, 0 to 1; nil: as the crop's
 	SeedsInStock             *int
 	SeedsAPacket             *int
+	Days                     *int   // from its usual start to the first cut, as its packet says; nil: as the crop's
+	Traits                   string // in words, such as scented, mildew-resistant
 }
 
 // ReadVariety reads a variety.
@@ -98,6 +100,7 @@ func ReadVariety(f *Fields) Variety {
 		Role:     f.Word("role", "", "focal", "filler", "spike", "accent", "foliage"),
 		HeightCM: f.OptNumber("height_cm", 5, 500), SpacingCM: f.OptNumber("spacing_cm", 2, 400), StemCM: f.OptNumber("stem_cm", 3, 300),
 		Germination: f.OptNumber("germination", 0.01, 1), SeedsInStock: f.OptWhole("seeds_in_stock", 0, 10_000_000), SeedsAPacket: f.OptWhole("seeds_a_packet", 1, 1_000_000),
+		Days: f.OptWhole("days", 15, 400), Traits: f.Text("traits"),
 	}
 	if err := checkColour(v.Colour); err != nil {
 		f.Fault("colour", "%v", err)
@@ -108,7 +111,7 @@ func ReadVariety(f *Fields) Variety {
 // Record returns the variety as text.
 func (v Variety) Record() Record {
 	return Record{Varieties, [][]string{{v.Name, v.Crop, v.Colour, v.Role, optDecimal(v.HeightCM), optDecimal(v.SpacingCM),
-		optDecimal(v.StemCM), optDecimal(v.Germination), optWhole(v.SeedsInStock), optWhole(v.SeedsAPacket)}}}
+		optDecimal(v.StemCM), optDecimal(v.Germination), optWhole(v.SeedsInStock), optWhole(v.SeedsAPacket), optWhole(v.Days), v.Traits}}}
 }
 
 // A Bed is a place to grow in.

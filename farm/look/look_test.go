@@ -139,3 +139,17 @@ func TestGapsOfTheSeason(t *testing.T) {
 		t.Error("two stems more or fewer are told, one is not")
 	}
 }
+
+// A variety whose packet says fewer days is cut sooner than its crop, and as the table has it where the packet says nothing.
+func TestAPacketsDaysMoveItsDates(t *testing.T) {
+	s := meadow(t, day.Must("2026-05-20"), func(b *book.Book) {
+		quick := 60
+		b.Varieties = append(b.Varieties, book.Variety{Name: "Quick", Crop: "zinnia-tall", Days: &quick})
+		b.Plantings[1].Variety = "Quick"
+		b.Plantings[1].ID = "quick"
+	}, "2026-05-15", "2026-05-16")
+	usual, quick := s.Stand.Milestones(0).FirstCut.Likely, s.Stand.Milestones(1).FirstCut.Likely
+	if sooner := usual.Sub(quick); sooner < 5 || sooner > 40 {
+		t.Errorf("the quick one is cut on %s, the usual one on %s", quick, usual)
+	}
+}

@@ -114,7 +114,7 @@ func OptionsFor(s *look.Snapshot, order string, on day.Day) []Option {
 		}
 		if v, ok := varietyFor(s, w.OrderLine); ok {
 			lot := book.Bought{ID: "bought-" + order + "-" + on.String() + "-" + w.What, Variety: v.Name, Stems: w.Wanted - w.Filled.Sure(), At: day.At(s.View.Upto, cutHour, 0), Note: order}
-			if p := s.Book.Crop(v.Crop); p != nil {
+			if p := s.Book.CropOf(v); p != nil {
 				right, _ := p.Window(UseOf(line, now.Order), "")
 				lot.Rung = right.From
 			}

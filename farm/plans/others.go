@@ -26,7 +26,7 @@ func forAny(ctx context.Context, s *look.Snapshot, a DateAsk, progress func(floa
 	out := &DateResult{DateAsk: a}
 	var tried []book.Variety
 	for _, v := range s.Book.Varieties {
-		p := s.Book.Crop(v.Crop)
+		p := s.Book.CropOf(v)
 		if p == nil || a.Role != "" && v.Role != a.Role || v.ColourShare(a.Colour) == 0 || len(tried) == mostAny {
 			continue
 		}

@@ -14,7 +14,11 @@ import (
 // GroundOf returns what new sowings of a crop are tried on: the farm with the rows of that crop on record, so that what they taught counts.
 // Of a variety, empty for any, its own rows teach more than the others. A bed, empty for open ground, lends its cover.
 func GroundOf(s *look.Snapshot, cropID, variety, bed string) (*plan.Ground, error) {
-	profile := s.Book.Crop(cropID)
+	v, ok := s.Book.Variety(variety)
+	if !ok || v.Crop != cropID {
+		v = book.Variety{Crop: cropID}
+	}
+	profile := s.Book.CropOf(v)
 	if profile == nil {
 		return nil, fmt.Errorf("%q is no crop of the table", cropID)
 	}

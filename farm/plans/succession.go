@@ -190,6 +190,7 @@ func successions(ctx context.Context, s *look.Snapshot, a SuccessionAsk, progres
 		return nil, err
 	}
 	p := ground.Row.Growth.Profile
+	place.StemsAnHour = s.Book.StemsAnHour(place, p)
 	out := &SuccessionPlan{SuccessionAsk: a, Profile: p}
 	methods, byCalendar := a.methods(p)
 	starts := startsOf(s, ground, methods, a.Pinch)

@@ -152,7 +152,7 @@ func lots(b *book.Book, since day.Day) []Heap {
 	}
 	for _, l := range b.Bought {
 		v, ok := b.Variety(l.Variety)
-		profile := b.Crop(v.Crop)
+		profile := b.CropOf(v)
 		if !ok || profile == nil {
 			continue
 		}

@@ -23,7 +23,7 @@ func aFarm(t *testing.T) *book.Book {
 			}
 		}
 	}
-	read(book.Varieties, []string{"Ball wine", "dahlia-ball", "wine", "focal", "", "", "", "", "", ""}, []string{"Zinnia coral", "zinnia-tall", "coral", "focal", "", "", "", "", "", ""})
+	read(book.Varieties, book.Variety{Name: "Ball wine", Crop: "dahlia-ball", Colour: "wine", Role: "focal"}.Record().Lines[0], book.Variety{Name: "Zinnia coral", Crop: "zinnia-tall", Colour: "coral", Role: "focal"}.Record().Lines[0])
 	read(book.Plantings, []string{"DW1", "Ball wine", "", "tuber", "2026-05-07", "", "", "", "60", "", "", "", "", ""}, []string{"ZC1", "Zinnia coral", "", "direct", "2026-05-07", "", "", "", "90", "", "", "", "", ""})
 	read(book.Places, []string{"fridge", "fridge", "4", "6", "2026-07-01"}, []string{"cellar", "room", "12", "", "2026-07-01"}, []string{"loft", "loft", "22", "", "2026-07-01"})
 	return b

@@ -67,7 +67,7 @@ func picksOf(s *look.Season, i int, p *rounds.Planting) {
 		if at, k := s.Morning.Index(p.ID), slices.Index(s.Morning.Forecast.PickDays, on); at >= 0 && k >= 0 {
 			stems = float64(s.Morning.Forecast.Plantings[at].ByPick[k][crop.Market].Likely())
 		}
-		p.Picks = append(p.Picks, rounds.Pick{On: on, Stems: stems, Hours: stems / place.StemsAnHour})
+		p.Picks = append(p.Picks, rounds.Pick{On: on, Stems: stems, Hours: stems / s.Book.StemsAnHour(place, s.Model.Plantings[i].Growth.Profile)})
 	}
 }
 

@@ -58,10 +58,10 @@ func FrostEveningOf(s *look.Snapshot) (FrostEvening, bool) {
 			continue
 		}
 		row.Wanted = min(row.Stems, wanted[i])
-		row.Minutes = 60 * float64(row.Stems) / place.StemsAnHour
+		row.Minutes = 60 * float64(row.Stems) / s.Book.StemsAnHour(place, profile)
 		e.Minutes += row.Minutes
 		e.Rows = append(e.Rows, row)
-		batches = append(batches, postharvest.Batch{Crop: profile, Way: s.Book.Chosen(profile, "condition"), Stems: row.Stems})
+		batches = append(batches, postharvest.Batch{Crop: s.Book.Crop(profile.ID), Way: s.Book.Chosen(profile, "condition"), Stems: row.Stems})
 	}
 	slices.SortStableFunc(e.Rows, func(a, b FrostRow) int {
 		share := func(r FrostRow) float64 { return float64(r.Wanted) / float64(r.Stems) }

@@ -71,7 +71,7 @@ func SheetOf(s *look.Snapshot, pick day.Day) (Sheet, bool) {
 		if row.Spread.AtBest() == 0 && len(row.Claims) == 0 && !row.Cut {
 			continue
 		}
-		row.reckon(s, pick, next, place.StemsAnHour)
+		row.reckon(s, pick, next, s.Book.StemsAnHour(place, s.Model.Plantings[i].Growth.Profile))
 		if !row.Cut {
 			sheet.Minutes += row.Minutes
 		}
@@ -160,7 +160,7 @@ func (s *Sheet) pour(on *look.Snapshot, pick int) {
 	var crops []*crop.Profile
 	for _, r := range s.Rows {
 		p := &on.Model.Plantings[r.Planting]
-		profile, n := p.Growth.Profile, r.Spread.Likely()
+		profile, n := on.Book.Crop(p.Growth.Profile.ID), r.Spread.Likely() // one for all its varieties
 		if r.Cut {
 			n, begun[profile] = r.Taken, true
 		}

@@ -20,9 +20,10 @@ import (
 
 // A cropsView lists all crops, those of the farm first.
 type cropsView struct {
-	Search string
-	Here   []cropLink
-	Others []cropLink
+	Search    string
+	Varieties []foundVariety // that the search names by more than their crop
+	Here      []cropLink
+	Others    []cropLink
 }
 
 type cropLink struct {
@@ -33,6 +34,10 @@ type cropLink struct {
 
 func (s view) crops(c *echo.Context, snap *say.Snapshot) error {
 	v := cropsView{Search: strings.TrimSpace(c.QueryParam("search"))}
+	for _, variety := range snap.Book.FindVarieties(v.Search) {
+		p := snap.Book.Crop(variety.Crop)
+		v.Varieties = append(v.Varieties, foundVariety{variety.Name, newVariety(snap.Locale, variety, p).Words, p.Name, "/crops/" + url.PathEscape(p.ID)})
+	}
 	varieties := make(map[string]int)
 	for _, variety := range snap.Book.Varieties {
 		varieties[variety.Crop]++
@@ -53,6 +58,9 @@ func (s view) crops(c *echo.Context, snap *say.Snapshot) error {
 	}
 	return s.Show(c, http.StatusOK, "crops", "/crops", "Crops", snap, v)
 }
+
+// A foundVariety is a variety with what it is, which leads to its crop.
+type foundVariety struct{ Name, Words, Crop, Href string }
 
 // A cropCard is all that is known of a crop, and what this farm chose.
 type cropCard struct {
@@ -220,6 +228,12 @@ func newVariety(locale say.Locale, v book.Variety, p *crop.Profile) varietyView 
 	own(v.HeightCM, " high")
 	own(v.StemCM, " of stem")
 	own(v.SpacingCM, " apart")
+	if v.Days != nil {
+		parts = append(parts, fmt.Sprintf("%d days to the first cut", *v.Days))
+	}
+	if v.Traits != "" {
+		parts = append(parts, v.Traits)
+	}
 	view := varietyView{Name: v.Name, Words: strings.Join(parts, ", ")}
 	if p.TooLow(orNone(v.HeightCM), orNone(v.StemCM)) {
 		view.Warning = "too low for cutting: a bedding form looks the same as seed and seedlings, and ends up without a stem"

@@ -19,7 +19,9 @@ func varietyFields(snap *say.Snapshot, isNew bool) []page.Field {
 		{Name: "height_cm", Label: "Height in cm", Mode: "decimal", Hint: "Empty: as the crop."},
 		{Name: "stem_cm", Label: "Stem for the vase in cm", Mode: "decimal"},
 		{Name: "spacing_cm", Label: "Spacing in cm", Mode: "decimal", Hint: "Empty: as the crop."},
+		{Name: "days", Label: "Days to the first cut", Mode: "numeric", Hint: "As its packet says, from its usual start; empty: as the crop."},
 		{Name: "germination", Label: "Share of seeds that come up", Mode: "decimal", Hint: "0.8 is eight in ten; empty: as the crop."},
+		{Name: "traits", Label: "Traits", Hint: "Such as scented, mildew-resistant: they are found by it."},
 		{Name: "seeds_in_stock", Label: "Seeds in stock", Mode: "numeric"},
 		{Name: "seeds_a_packet", Label: "Seeds in a packet", Mode: "numeric"},
 	}

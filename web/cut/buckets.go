@@ -70,6 +70,9 @@ func batchWords(snap *say.Snapshot, b postharvest.Batch) string {
 	case "sap":
 		words = append(words, "bleeds sap, alone, and not recut")
 	}
+	if snap.Book.Chosen(b.Crop, crop.Carry) == "dry" {
+		words = append(words, "carried dry and recut")
+	}
 	if b.Way == crop.Drained {
 		words = append(words, "head down for a few minutes first, then into the water")
 	}

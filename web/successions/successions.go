@@ -331,7 +331,7 @@ func (r *successionResult) peak(snap *say.Snapshot, p *plans.SuccessionPlan) {
 	if most == 0 {
 		return
 	}
-	r.Peak = fmt.Sprintf("At its best the week of %s takes %.1f hours of picking at %.0f stems an hour", snap.Bare(p.Bloom.Weeks[at].Monday), most, place.StemsAnHour)
+	r.Peak = fmt.Sprintf("At its best the week of %s takes %.1f hours of picking at %.0f stems an hour", snap.Bare(p.Bloom.Weeks[at].Monday), most, snap.Book.StemsAnHour(place, p.Profile))
 	if place.PickHoursAWeek != nil {
 		r.Peak += fmt.Sprintf(", of the %.0f that your hands have", *place.PickHoursAWeek)
 		if most > *place.PickHoursAWeek {
