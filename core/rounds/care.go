@@ -47,6 +47,8 @@ func (r *round) caring() {
 	}
 	r.weed()
 	r.support()
+	r.tieUp()
+	r.steer()
 	r.pinch()
 	r.strip()
 	r.feed()

@@ -21,6 +21,7 @@ type Task string
 const (
 	Sow      Task = "sow"
 	OffHeat  Task = "off-heat"
+	Uncover  Task = "uncover" // cuttings that have rooted
 	PotOn    Task = "pot-on"
 	Harden   Task = "harden"
 	PlantOut Task = "plant-out"
@@ -28,6 +29,7 @@ const (
 	ThinMore Task = "thin-more"
 	Weed     Task = "weed"
 	Water    Task = "water"
+	Steer    Task = "steer" // by lamps and blackout
 	Net      Task = "net"
 	RaiseNet Task = "raise-net"
 	Pinch    Task = "pinch"
@@ -42,13 +44,14 @@ const (
 	SeedHead Task = "seed-head"
 	Frost    Task = "frost"
 	PullOut  Task = "pull-out"
+	Mulch    Task = "mulch"
 	Lift     Task = "lift"
 	Cover    Task = "cover"
 )
 
 // Tasks returns all tasks in that order.
 func Tasks() []Task {
-	return []Task{Sow, OffHeat, PotOn, Harden, PlantOut, Thin, ThinMore, Weed, Water, Net, RaiseNet, Pinch, Strip, Feed, Disbud, Bag, Scout, Count, Cut, Deadhead, SeedHead, Frost, PullOut, Lift, Cover}
+	return []Task{Sow, OffHeat, Uncover, PotOn, Harden, PlantOut, Thin, ThinMore, Weed, Water, Steer, Net, RaiseNet, Pinch, Strip, Feed, Disbud, Bag, Scout, Count, Cut, Deadhead, SeedHead, Frost, PullOut, Mulch, Lift, Cover}
 }
 
 // A Job is something to do on a planting.
@@ -113,9 +116,10 @@ type Planting struct {
 	NextHere day.Day   // when something else takes its place; zero if nothing is planned
 	Feeding  crop.Feeding
 	Disbud   bool
-	Bags     bool // beetles are about and bags are the way here
-	Leave    bool // tubers stay in the ground whatever the winter
-	LiftAll  bool // tubers are lifted whatever the winter
+	Bags     bool            // beetles are about and bags are the way here
+	Leave    bool            // tubers stay in the ground whatever the winter
+	LiftAll  bool            // tubers are lifted whatever the winter
+	Steered  plan.SteeredDay // today's light of a crop that is steered; zero for others, and once its buds show colour
 }
 
 // A Pick is what a pick day will take.

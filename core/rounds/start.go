@@ -27,6 +27,7 @@ func (r *round) starting() {
 	if !r.Started.Before(r.today) && !r.done(Sow) {
 		r.sow()
 	}
+	r.rooting()
 	if r.Raising != nil && !r.IsOut {
 		r.raise()
 	}
@@ -43,6 +44,7 @@ func (r *round) sow() {
 		j.Best, j.Latest = r.SoilWarm, r.SoilWarm.Add(7)
 		j.Reason = append(j.Reason, ", but the soil has its ", Celsius(r.Profile.SoilMinC), " only about ", r.SoilWarm)
 	}
+	j.Reason = append(j.Reason, r.sowing()...)
 	if r.Method == crop.Direct && r.SoilWarm.After(j.Earliest) {
 		j.Earliest = r.SoilWarm
 	}
@@ -54,11 +56,11 @@ func (r *round) raise() {
 	t := r.Raising
 	if d := t.OffHeat; !d.IsZero() && r.open(OffHeat, d.Add(1)) && r.Out.After(r.today) {
 		r.add(Job{Task: OffHeat, Earliest: d, Best: d, Latest: d.Add(1), Harm: 0.9, Minutes: trayMinutes + trayAPlant*float64(r.Plants),
-			Reason: Sentence{"most are up by then: take the tray off the heat and into full light"}, Cost: Sentence{"warm and dark they draw up thin, for good"}})
+			Reason: Sentence{"most are up by then: take the tray off the heat and into full light"}, Cost: Sentence{"warm and dark they draw up thin, for good; drawn ones are planted up to their seed leaves, come a week later, and a third of them fall over"}})
 	}
 	if d := t.PotOn; !d.IsZero() && r.open(PotOn, d.Add(7)) {
 		r.add(Job{Task: PotOn, Earliest: d.Add(-4), Best: d, Latest: d.Add(7), Harm: 0.5, Minutes: potOnAPlant * float64(r.Plants),
-			Reason: Sentence{"the roots will have filled their cells"}, Cost: Sentence{"root-bound plants stand still"}})
+			Reason: Sentence{"the roots will have filled their cells"}, Cost: Sentence{"root-bound plants stand still, and a tray that has dried out stands in water for a quarter of an hour: what is limp the next morning is lost"}})
 	}
 	if len(t.Harden) > 0 && r.open(Harden, t.Out.Add(-4)) {
 		first := t.Harden[0].Day

@@ -13,15 +13,18 @@ const (
 	shortCM = 60
 )
 
-var heightWords = regexp.MustCompile(`(\d+) ?cm`)
+var heightWords = regexp.MustCompile(`(\d+) ?(cm|in\b|inch)`)
 
 // FindVarieties returns the varieties that fit all of some words, in any order and letters: parts of a name, of the crop's, of a colour, a role or a trait; tall, short,
-// or a least height such as 80 cm. None where there are no words.
+// or a least height such as 80 cm or 32 in. None where there are no words.
 func (b *Book) FindVarieties(words string) []Variety {
 	words = strings.ToLower(words)
 	least, most := 0.0, 0.0
 	if m := heightWords.FindStringSubmatch(words); m != nil {
-		least, _ = strconv.ParseFloat(m[1], 64)
+		const inchCM = 2.54
+		if least, _ = strconv.ParseFloat(m[1], 64); m[2] != "cm" {
+			least *= inchCM
+		}
 		words = strings.Replace(words, m[0], " ", 1)
 	}
 	asked := slices.DeleteFunc(strings.Fields(words), func(w string) bool {

@@ -103,7 +103,7 @@ const roundsAhead = 14
 
 // What comes back every few days is one appointment a day and task; what the plan itself has a date for is among the others.
 var (
-	gathered = map[rounds.Task]string{rounds.Weed: "Weed", rounds.Water: "Water", rounds.Feed: "Feed", rounds.Scout: "Look for pests", rounds.Count: "Count", rounds.Cut: "Cut", rounds.Deadhead: "Deadhead"}
+	gathered = map[rounds.Task]string{rounds.Weed: "Weed", rounds.Water: "Water", rounds.Steer: "Lamps and blackout", rounds.Feed: "Feed", rounds.Scout: "Look for pests", rounds.Count: "Count", rounds.Cut: "Cut", rounds.Deadhead: "Deadhead"}
 	single   = map[rounds.Task]string{rounds.OffHeat: "Take off the heat", rounds.PotOn: "Pot on", rounds.Thin: "Thin", rounds.ThinMore: "Thin to the final distance", rounds.Net: "Net or stake",
 		rounds.RaiseNet: "Raise the net of", rounds.Strip: "Strip low leaves of", rounds.Disbud: "Disbud", rounds.Bag: "Bag buds of", rounds.SeedHead: "Take seed heads of", rounds.Frost: "Cut before frost", rounds.PullOut: "Pull out",
 		rounds.Lift: "Lift", rounds.Cover: "Cover for winter"}

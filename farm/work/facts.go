@@ -43,10 +43,32 @@ func roundOf(s *look.Season, i int, record book.Planting, sky *seasonSky) rounds
 	if place, err := s.Book.Place(); err == nil {
 		p.Heavy = place.Heavy
 	}
+	p.Steered = steeredToday(s, i)
 	picksOf(s, i, &p)
 	doneOn(s, &p, record)
 	schoolsOf(s, &p, record)
 	return p
+}
+
+// steeredToday returns the light that a steered crop is to have today under its roof; zero outdoors, before it is planted, and once its buds show colour.
+func steeredToday(s *look.Season, i int) plan.SteeredDay {
+	g, today := &s.Model.Plantings[i].Growth, s.View.Today
+	place, err := s.Book.Place()
+	bed, _ := s.Book.Bed(s.Book.BedOf(s.Model.Plantings[i].ID))
+	if err != nil || !g.Profile.Steered() || bed.Cover != "tunnel" && bed.Cover != "house" || g.Out().After(today) {
+		return plan.SteeredDay{}
+	}
+	short := g.ShortDays
+	if short.IsZero() {
+		short = today.Add(1) // nobody has begun them yet
+	}
+	colour := s.Dates[i].FirstCut.Likely
+	const opens = 7 // days from colour to the cut
+	if !colour.IsZero() && !colour.Add(-opens).After(today) {
+		return plan.SteeredDay{}
+	}
+	days := plan.ProgrammeOf(g.Profile, place.Latitude, today, short, today.Add(1), false).Days
+	return days[0]
 }
 
 // picksOf adds what the next picks will take.

@@ -33,7 +33,17 @@ func Rounds(s *look.Season, last day.Day) []Round {
 	var jobs []rounds.Job
 	for i := range s.Model.Plantings {
 		record, ok := s.Book.Planting(s.Model.Plantings[i].ID)
-		if !ok || !record.EndedOn.IsZero() && !record.EndedOn.After(today) || s.Stand.Dead(i) {
+		if !ok || s.Stand.Dead(i) {
+			continue
+		}
+		if ended := record.EndedOn; !ended.IsZero() && !ended.After(today) {
+			p := rounds.Planting{ID: record.ID, Profile: s.Model.Plantings[i].Growth.Profile, Method: record.Method, Plants: record.Plants, NextHere: nextHere[record.ID], Done: make(map[rounds.Task]day.Day)}
+			if bed, ok := s.Book.Bed(record.Bed); ok {
+				p.Pot = bed.Cover == "pot"
+			}
+			if j, ok := rounds.Fill(&p, sky, ended, today); ok {
+				jobs = append(jobs, j)
+			}
 			continue
 		}
 		p := roundOf(s, i, record, sky)

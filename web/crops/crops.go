@@ -21,6 +21,7 @@ import (
 // A cropsView lists all crops, those of the farm first.
 type cropsView struct {
 	Search    string
+	Least     string         // a height that could be searched for
 	Varieties []foundVariety // that the search names by more than their crop
 	Here      []cropLink
 	Others    []cropLink
@@ -33,7 +34,8 @@ type cropLink struct {
 }
 
 func (s view) crops(c *echo.Context, snap *say.Snapshot) error {
-	v := cropsView{Search: strings.TrimSpace(c.QueryParam("search"))}
+	const leastCM = 80
+	v := cropsView{Least: snap.Exact(say.Centimetre, leastCM), Search: strings.TrimSpace(c.QueryParam("search"))}
 	for _, variety := range snap.Book.FindVarieties(v.Search) {
 		p := snap.Book.Crop(variety.Crop)
 		v.Varieties = append(v.Varieties, foundVariety{variety.Name, newVariety(snap.Locale, variety, p).Words, p.Name, "/crops/" + url.PathEscape(p.ID)})

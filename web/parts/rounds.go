@@ -199,4 +199,4 @@ func newJobView(snap *say.Snapshot, r work.Round, today day.Day) jobView {
 const roundAhead = 21
 
 // again are the tasks that come back every few days: those of next week need not be spoken of today.
-var again = map[rounds.Task]bool{rounds.Weed: true, rounds.Water: true, rounds.Feed: true, rounds.Scout: true, rounds.Count: true, rounds.Cut: true, rounds.Deadhead: true}
+var again = map[rounds.Task]bool{rounds.Weed: true, rounds.Water: true, rounds.Steer: true, rounds.Feed: true, rounds.Scout: true, rounds.Count: true, rounds.Cut: true, rounds.Deadhead: true}
