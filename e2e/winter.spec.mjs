@@ -30,6 +30,23 @@ test('a planting is moved in the drawing with the mouse, kept and undone', async
   await expect(page.getByText('on Thu 16 July').first()).toBeVisible()
 })
 
+test('a planting is moved with a finger', async ({ browser, address }) => {
+  const tablet = await browser.newContext({ viewport: { width: 1180, height: 820 }, hasTouch: true })
+  const page = await tablet.newPage()
+  await page.goto(address + '/season?crop=sunflower-single')
+  await worked(page)
+  const seed = page.locator('a.stem[data-planting="SU8"] .stem-seed')
+  await seed.scrollIntoViewIfNeeded()
+  const box = await seed.boundingBox()
+  const at = { x: box.x + box.width / 2, y: box.y + box.height / 2 }
+  const hand = await tablet.newCDPSession(page)
+  await hand.send('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints: [at] })
+  for (const by of [8, 16, 24, 30]) await hand.send('Input.dispatchTouchEvent', { type: 'touchMove', touchPoints: [{ x: at.x + by, y: at.y }] })
+  await hand.send('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [] })
+  await expect(page).toHaveURL(/started_on=2026-07-2/)
+  await tablet.close()
+})
+
 test('a planting is moved with keys alone, and bad dates say what to do', async ({ page, address }) => {
   await page.goto(address + '/season?crop=sunflower-single')
   await expect(page.locator('a.stem[data-planting="SU8"]')).toBeVisible()

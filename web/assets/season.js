@@ -86,6 +86,11 @@ function watch(svg) {
     dragged?.back()
     dragged = undefined
   })
+  const holdStill = (event) => {
+    if (dragged && event.cancelable) event.preventDefault() // a finger would scroll the page instead
+  }
+  svg.addEventListener('touchstart', holdStill, { passive: false })
+  svg.addEventListener('touchmove', holdStill, { passive: false })
   svg.addEventListener('dragstart', (event) => event.preventDefault())
   svg.addEventListener('keydown', (event) => {
     const stem = event.target.closest('.stem[data-moves]')

@@ -26,7 +26,7 @@ func placeFields() (needed, more []page.Field) {
 		{Name: "latitude", Label: "Latitude", Needed: true, Hint: "Such as 46.9, 46°54'N, or both at once: 46.9, 7.2"},
 		{Name: "longitude", Label: "Longitude", Needed: true, Hint: "Such as 7.2 or 7°12'E"},
 		{Name: "elevation_m", Label: "Height above the sea in m", Mode: "decimal", Needed: true},
-		{Name: "timezone", Label: "Time zone", Needed: true, Hint: "Such as Europe/Zurich"},
+		{Name: "timezone", Label: "Time zone", Needed: true, List: "zones", Hint: "Such as Europe/Zurich, or its city alone."},
 		page.Field{Name: "pick_days", Label: "Days on which you cut", Needed: true}.Boxes(strings.Fields(strings.ToLower(strings.Join(weekNames, " "))), weekNames),
 	}
 	for _, g := range []struct {
@@ -128,8 +128,9 @@ func (s view) settingsForm(c *echo.Context, code int, from page.Typed, faults ma
 		v.Links = []page.LinkView{{Name: "People who may come in", Href: "/people"}, {Name: "Devices: weather station, store, post box", Href: "/box"}, {Name: "Units and week numbers", Href: "/reads"}}
 	}
 	v.Fields, v.More = placeFields()
+	v.Suggestions, v.ListID = zoneNames(), "zones"
 	if snap == nil {
-		v.Lead = "Day length, the usual season and the pick days follow from this. Write where it lies, or pick the climate that is most like yours and leave latitude, longitude and height empty. All of it can be changed later."
+		v.Lead = "Day length, the usual season and the pick days follow from this. Write where it lies, or pick the climate that is most like yours and leave latitude, longitude and height empty; without either it lies by the city of its time zone. All of it can be changed later."
 		i := slices.IndexFunc(v.More, func(f page.Field) bool { return f.Name == "climate" })
 		v.Fields = append(v.Fields, v.More[i])
 		v.More = nil
@@ -146,8 +147,8 @@ func (s view) setSettings(c *echo.Context) error {
 	if err != nil {
 		return err
 	}
-	from := byClimate(spoken(c, page.Posted(c)))
 	first := len(b.Settings) == 0
+	from := byClimate(spoken(c, page.Posted(c)), first)
 	needed, more := placeFields()
 	place, err := book.ReadPlaceFor(page.LocaleOf(c), func(key string) string {
 		if key == "demo_day" || key == "demo_seed" {
@@ -204,21 +205,28 @@ func canBeTrusted(address string) error {
 	return nil
 }
 
-// byClimate completes a form in which a climate stands for the place: its latitude, the middle of the time zone, and sea level.
-func byClimate(from page.Typed) page.Typed {
-	region, ok := climate.RegionNamed(strings.TrimSpace(from("climate")))
+// byClimate completes a form in which a climate stands for the place: its latitude, the middle of the time zone, and sea level; where there is no climate either
+// a new farm lies by the city of its time zone.
+func byClimate(from page.Typed, first bool) page.Typed {
+	region, known := climate.RegionNamed(strings.TrimSpace(from("climate")))
+	near, listed := zoneOf(from("timezone"))
+	unplaced := first && listed
 	return func(name string) string {
 		typed := from(name)
-		if strings.TrimSpace(typed) != "" || !ok || strings.TrimSpace(from("latitude")) != "" {
-			return typed
-		}
-		switch name {
-		case "latitude":
+		switch nowhere := strings.TrimSpace(from("latitude")) == ""; {
+		case name == "timezone" && listed:
+			return near.name
+		case strings.TrimSpace(typed) != "" || !nowhere:
+		case name == "latitude" && known:
 			return book.Decimal(region.Latitude)
-		case "longitude":
+		case name == "longitude" && known:
 			return book.Decimal(zoneMiddle(strings.TrimSpace(from("timezone"))))
-		case "elevation_m":
+		case name == "elevation_m" && known:
 			return "0"
+		case name == "latitude" && unplaced:
+			return book.Decimal(near.latitude)
+		case name == "longitude" && unplaced:
+			return book.Decimal(near.longitude)
 		}
 		return typed
 	}
