@@ -200,3 +200,20 @@ func TestDrawingsAreWellFormed(t *testing.T) {
 		}
 	}
 }
+
+// A tray that is added later takes the sowings that have none yet, if that is wished, and those alone.
+func TestATrayTakesTheSowingsThatHaveNone(t *testing.T) {
+	s := newSite(t, true)
+	if status, _, _ := s.post("/plantings/new", "/plantings", url.Values{"planting": {"NT1"}, "variety": {"Snapdragon white"}, "method": {"tray"}, "started_on": {"2026-08-10"}, "planted_out_on": {"2026-09-20"}, "plants": {"70"}}); status != http.StatusSeeOther {
+		t.Fatalf("the sowing is answered with %d", status)
+	}
+	if _, before := s.get("/seeds"); !strings.Contains(before, "1 sowing without a tray") {
+		t.Error("nobody offers to raise the sowing in a new tray")
+	}
+	if status, _, _ := s.post("/seeds", "/trays", url.Values{"tray": {"Späte 50"}, "cells": {"50"}, "raise": {"all"}}); status != http.StatusSeeOther {
+		t.Fatalf("the tray is answered with %d", status)
+	}
+	if _, after := s.get("/seeds"); strings.Contains(after, "without a tray") || !strings.Contains(after, "of Späte 50") {
+		t.Error("sowings without a tray are not raised in it")
+	}
+}

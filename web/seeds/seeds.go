@@ -7,6 +7,7 @@ import (
 	"slices"
 	"strconv"
 
+	"dewcount/core/crop"
 	"dewcount/core/day"
 	"dewcount/core/plan"
 	"dewcount/farm/book"
@@ -104,8 +105,12 @@ func (s view) seedsPage(c *echo.Context, code int, snap *say.Snapshot, from page
 		}
 		v.Trays = append(v.Trays, trayView{t.ID, words})
 	}
-	v.NewTray = page.Fill(c, []page.Field{{Name: "tray", Label: "Name", Needed: true, Hint: "Such as 72 cells."}, {Name: "cells", Label: "Cells", Mode: "numeric", Needed: true},
-		{Name: "length_cm", Label: "Length in cm", Mode: "decimal"}, {Name: "width_cm", Label: "Width in cm", Mode: "decimal"}}, from, faults)
+	tray := []page.Field{{Name: "tray", Label: "Name", Needed: true, Hint: "Such as 72 cells."}, {Name: "cells", Label: "Cells", Mode: "numeric", Needed: true},
+		{Name: "length_cm", Label: "Length in cm", Mode: "decimal"}, {Name: "width_cm", Label: "Width in cm", Mode: "decimal"}}
+	if n := len(trayless(snap)); n > 0 {
+		tray = append(tray, page.Field{Name: raiseKey, Label: "Raise in it", Kind: "select"}.Choose(page.Option{Value: "", Label: "nothing yet"}, page.Option{Value: "all", Label: say.Number(n, "sowing") + " without a tray"}))
+	}
+	v.NewTray = page.Fill(c, tray, from, faults)
 	v.Fault = page.Rest(v.NewTray, faults)
 	return s.Show(c, code, "seeds", "/seeds", "Seeds and trays", snap, v)
 }
@@ -223,9 +228,34 @@ func (s view) addTray(c *echo.Context, snap *say.Snapshot) error {
 	from := page.Posted(c)
 	f := book.NewFields(from).For(snap.Locale)
 	t := book.ReadTray(f)
-	return s.Keep(c, f.Faults(), t.Record(), false, func(faults map[string]string) error {
+	change := book.Change{Add: []book.Record{t.Record()}}
+	if from(raiseKey) != "" {
+		for _, p := range trayless(snap) {
+			p.Tray = t.ID
+			change.Correct = append(change.Correct, p.Record())
+		}
+	}
+	err := f.Faults()
+	if err == nil {
+		err = s.Farm.Make(c.Request().Context(), page.By(c), change)
+	}
+	if faults, only := page.FaultsOf(c, err, from, page.Of, "tray", "cells"); only {
 		return s.seedsPage(c, http.StatusUnprocessableEntity, snap, from, faults)
-	}, "seeds")
+	}
+	if err != nil {
+		return err
+	}
+	return c.Redirect(http.StatusSeeOther, page.AddressOf("recorded", t.Record(), "seeds"))
+}
+
+// raiseKey is the field by which sowings that have no tray yet are put into a new one.
+const raiseKey = "raise"
+
+// trayless are the sowings in trays that nobody has chosen a tray for, and that are not planted out yet.
+func trayless(snap *say.Snapshot) []book.Planting {
+	return slices.DeleteFunc(slices.Clone(snap.Book.Plantings), func(p book.Planting) bool {
+		return p.Method != crop.Tray || p.Tray != "" || !p.EndedOn.IsZero() || !p.PlantedOutOn.IsZero() && p.PlantedOutOn.Before(snap.View.Today)
+	})
 }
 
 // A labelsView is labels to print: one for each tray and each row.
