@@ -23,7 +23,7 @@ type room struct {
 
 const (
 	core     = "core/day core/climate core/crop core/postharvest core/cutting core/growth core/evidence core/forecast core/plan core/promise core/rounds core/school core/review"
-	views    = "web/beds web/crops web/cut web/access web/exports web/field web/fordate web/morning web/orders web/plantings web/rounds web/season web/seeds web/settings web/store web/successions web/why"
+	views    = "web/beds web/crops web/cut web/access web/exports web/field web/find web/fordate web/morning web/orders web/plantings web/rounds web/season web/seeds web/settings web/store web/successions web/why web/years"
 	numerics = "gonum.org/v1/gonum"
 	echo     = "github.com/labstack/echo/v5"
 )
@@ -40,10 +40,12 @@ var rooms = []room{
 	{"farm/market", "core farm/book farm/look farm/store", ""},
 	{"farm/plans", "core farm/book farm/look farm/market", "github.com/maruel/natural"},
 	{"farm/work", "core farm/book farm/look farm/market farm/plans", "github.com/maruel/natural"},
-	{"farm", "core fault croptable farm/book farm/look", "github.com/hashicorp/golang-lru/v2 golang.org/x/sync"},
+	{"farm/find", "core farm/book", ""},
+	{"farm/review", "core farm/book farm/look farm/store", ""},
+	{"farm", "core fault croptable farm/book farm/find farm/look", "github.com/hashicorp/golang-lru/v2 golang.org/x/sync"},
 	{"people", "fault farm/book", "github.com/hashicorp/golang-lru/v2 github.com/alexedwards/argon2id"},
 	{"trust", "", ""},
-	{"records", "core/crop croptable fault farm/book people", "github.com/jmoiron/sqlx github.com/pressly/goose/v3 github.com/alexedwards/scs modernc.org/sqlite"},
+	{"records", "core/crop croptable fault farm/book farm/find people", "github.com/jmoiron/sqlx github.com/pressly/goose/v3 github.com/alexedwards/scs modernc.org/sqlite"},
 	{"notebook", "core croptable fault farm/book farm/look farm/market farm/plans farm/work", "github.com/arran4/golang-ical"},
 	{"standin", "core/day core/climate core/crop devices", ""}, // the field must not know how it is forecast
 	{"demo", "core croptable devices farm people standin", ""},

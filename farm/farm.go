@@ -32,6 +32,8 @@ type Farm struct {
 	shelf   shelf
 	writing sync.Mutex // one change is made at a time
 
+	indexing sync.Mutex
+
 	now     atomic.Pointer[look.Snapshot] // the last that was worked out
 	seasons *lru.Cache[int, *look.Season] // the last that were, by year
 	without *lru.Cache[string, *look.Snapshot]

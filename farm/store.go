@@ -4,6 +4,7 @@ import (
 	"context"
 
 	"dewcount/farm/book"
+	"dewcount/farm/find"
 )
 
 // A Store keeps books; the package records fulfils it.
@@ -15,4 +16,8 @@ type Store interface {
 	Change(ctx context.Context, plan func() (book.Change, error)) error
 	// Apply is Change for one that is known beforehand.
 	Apply(ctx context.Context, c book.Change) error
+	// Indexed returns the revision of which the full-text index is, Index brings it to another, and Search asks it.
+	Indexed(ctx context.Context) (int64, error)
+	Index(ctx context.Context, revision int64, docs []find.Doc) error
+	Search(ctx context.Context, q find.Query, most int) ([]find.Doc, error)
 }

@@ -14,6 +14,7 @@ import (
 	"dewcount/web/cut"
 	"dewcount/web/exports"
 	"dewcount/web/field"
+	"dewcount/web/find"
 	"dewcount/web/fordate"
 	"dewcount/web/morning"
 	"dewcount/web/orders"
@@ -26,6 +27,7 @@ import (
 	"dewcount/web/store"
 	"dewcount/web/successions"
 	"dewcount/web/why"
+	"dewcount/web/years"
 
 	"github.com/labstack/echo/v5"
 	"github.com/labstack/echo/v5/middleware"
@@ -61,7 +63,7 @@ func New(f *farm.Farm, o page.Options) (http.Handler, error) {
 // views are all folders of pages. None knows another.
 func views(s *page.Site) []page.View {
 	return []page.View{morning.View(s), rounds.View(s), field.View(s), cut.View(s), store.View(s), plantings.View(s), why.View(s), orders.View(s), season.View(s), successions.View(s),
-		fordate.View(s), beds.View(s), seeds.View(s), crops.View(s), settings.View(s), access.View(s), exports.View(s)}
+		fordate.View(s), find.View(s), years.View(s), beds.View(s), seeds.View(s), crops.View(s), settings.View(s), access.View(s), exports.View(s)}
 }
 
 // routes returns all addresses; a test walks them in every role.

@@ -27,7 +27,7 @@ func TestEveryPageOfTheDemo(t *testing.T) {
 		"/orders/new": "Add a market day", "/farm": "Larkenfold Flowers", "/season": "Season 2026", "/season?year=2027&weeks=frost": "Season 2027",
 		"/season?planting=SU8&started_on=2026-07-30": "Keep it so", "/season/successions": "Plan successions", "/season/date": "Sow for a date", "/beds": "Barn 1", "/beds/new": "Add the bed",
 		"/beds/Barn%201/edit": "Correct Barn 1", "/seeds": "Seeds and trays", "/seeds?year=2027": "SN3", "/labels?year=2027": "SN3 1/4", "/crops": "Grown here", "/crops/zinnia-tall": "When to cut",
-		"/crops/zinnia-tall/edit": "Keep the correction", "/crops/new?like=zinnia-tall": "Add the crop", "/varieties/new": "Add the variety", "/varieties/Zinnia%20coral/edit": "Correct Zinnia coral", "/start": "Five steps",
+		"/crops/zinnia-tall/edit": "Keep the correction", "/crops/new?like=zinnia-tall": "Add the crop", "/varieties/new": "Add the variety", "/varieties/Zinnia%20coral/edit": "Correct Zinnia coral", "/start": "Five steps", "/find?q=mildew": "never stripped", "/find?q=nothingofthekind": "Nothing was written down that holds", "/years": "Plantings started",
 	} {
 		status, body := s.get(path)
 		if status != http.StatusOK || !strings.Contains(body, want) {
@@ -37,7 +37,7 @@ func TestEveryPageOfTheDemo(t *testing.T) {
 			t.Errorf("%s does not say that it is a demo, and its day", path)
 		}
 	}
-	for _, path := range []string{"/plantings/none", "/beds/none/edit", "/crops/none", "/crops/none/edit", "/crops/new?like=none", "/varieties/none/edit", "/counts/none", "/orders/none", "/nowhere", "/assets/none.css", "/go?to=none"} {
+	for _, path := range []string{"/plantings/none", "/beds/none/edit", "/crops/none", "/crops/none/edit", "/crops/new?like=none", "/varieties/none/edit", "/counts/none", "/orders/none", "/nowhere", "/assets/none.css", "/notes/none"} {
 		if status, _ := s.get(path); status != http.StatusNotFound {
 			t.Errorf("%s: %d, want 404", path, status)
 		}

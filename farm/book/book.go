@@ -38,6 +38,7 @@ type Book struct {
 	Bought      []Bought
 	Moves       []Move
 	Inquiries   []Inquiry
+	Notes       []Note
 	Authors     []Author
 	History     []Version
 

@@ -55,13 +55,14 @@ var (
 	Lots         = new(Kind) // of stems that did not grow here; a cut is a lot of its own
 	Moves        = new(Kind)
 	Inquiries    = new(Kind)
+	Notes        = new(Kind)
 	Authors      = new(Kind)
 	History      = new(Kind) // of what stood; it is no record of its own
 )
 
 // kinds are those that hold what stands now, in the order in which each only speaks of those before it.
 var kinds = []*Kind{Settings, Weather, Beds, Trays, Varieties, Plantings, Events, Counts, Cuts, Scoutings, Sprays, Jobs, Schools, Orders, OrderLines,
-	OrderDays, RecipeLines, ExtraPicks, Places, Temperatures, Lots, Moves, Inquiries, Authors}
+	OrderDays, RecipeLines, ExtraPicks, Places, Temperatures, Lots, Moves, Inquiries, Notes, Authors}
 
 // The table is filled in here, since what reads and writes a record names its kind.
 func init() {
@@ -263,6 +264,16 @@ func init() {
 		Key:     words("id"), Needed: words("asked_on customer what stems"),
 		in: kept[Inquiry]{
 			list: func(b *Book) *[]Inquiry { return &b.Inquiries }, reads: one(ReadInquiry), writes: Inquiry.Record,
+		},
+	}
+	*Notes = Kind{
+		Name: "notes", Singular: "note", By: ByCrew,
+		Columns: words("on about subject words id"),
+		Key:     words("id"), Needed: words("on words"),
+		in: kept[Note]{
+			list: func(b *Book) *[]Note { return &b.Notes }, reads: one(ReadNote), writes: Note.Record,
+			id:    func(r Note) string { return r.ID },
+			order: func(x, y Note) int { return cmp.Or(x.On.Compare(y.On), strings.Compare(x.ID, y.ID)) }, checks: (*Book).checkNote,
 		},
 	}
 	*Authors = Kind{

@@ -34,6 +34,10 @@ func (b *Book) Renaming(o Order, name string) (Change, error) {
 			c.Add = append(c.Add, d.Record())
 		}
 	}
+	for _, r := range b.NotesOn(AboutOrder, old) {
+		r.Subject = name
+		c.Correct = append(c.Correct, r.Record())
+	}
 	for _, m := range b.Moves {
 		if m.Order == old {
 			m.Order = name

@@ -6,11 +6,13 @@ import (
 	"strconv"
 
 	"dewcount/core/day"
+	"dewcount/farm/book"
 	"dewcount/farm/look"
 	"dewcount/farm/plans"
 	"dewcount/say"
 	"dewcount/web/draw"
 	"dewcount/web/page"
+	"dewcount/web/parts"
 
 	"github.com/labstack/echo/v5"
 )
@@ -29,6 +31,7 @@ type bedsView struct {
 	Sun          string // from where it shines at noon
 	Without      string // plantings for which there is no room
 	ToPlace      string
+	Written      map[string]parts.NotesView // notes by bed
 }
 
 func (s view) beds(c *echo.Context, snap *say.Snapshot) error {
@@ -51,7 +54,7 @@ func (s view) beds(c *echo.Context, snap *say.Snapshot) error {
 		return err
 	}
 	v := bedsView{Date: date.String(), Spoken: snap.FullDate(date), Year: year, YearName: page.YearName(year, snap), First: season.From.String(), Last: season.Until.Add(-1).String(),
-		Place: date.Sub(season.From), Days: season.Until.Sub(season.From) - 1, Square: snap.Exact(say.Centimetre, place.SquareCM), Without: c.QueryParam("without")}
+		Place: date.Sub(season.From), Days: season.Until.Sub(season.From) - 1, Square: snap.Exact(say.Centimetre, place.SquareCM), Without: c.QueryParam("without"), Written: make(map[string]parts.NotesView)}
 	v.Sun = "The sun stands in the south at noon: tall ones belong on the north side."
 	if place.Latitude < 0 {
 		v.Sun = "The sun stands in the north at noon: tall ones belong on the south side."
@@ -64,6 +67,7 @@ func (s view) beds(c *echo.Context, snap *say.Snapshot) error {
 		view := draw.NewBedView(season, b, date, place)
 		toPlace += len(view.Unplaced)
 		v.Beds = append(v.Beds, view)
+		v.Written[view.ID] = parts.NewNotes(snap, book.AboutBed, view.ID)
 	}
 	if toPlace > 0 {
 		v.ToPlace = say.Number(toPlace, "planting") + " with a bed but no squares yet."

@@ -14,6 +14,7 @@ import (
 	"dewcount/say"
 	"dewcount/web/draw"
 	"dewcount/web/page"
+	"dewcount/web/parts"
 
 	"github.com/labstack/echo/v5"
 )
@@ -77,6 +78,7 @@ type cropCard struct {
 	Varieties                  []varietyView
 	Rows                       []string
 	CanPlan                    bool
+	Notes                      parts.NotesView
 }
 
 type useView struct {
@@ -141,6 +143,7 @@ func (s view) cropCard(c *echo.Context, snap *say.Snapshot) error {
 		}
 	}
 	slices.Sort(v.Rows)
+	v.Notes = parts.NewNotes(snap, book.AboutCrop, e.ID)
 	token, _ := c.Get("csrf").(string)
 	address := "/crops/" + url.PathEscape(e.ID) + "/school"
 	for i := range v.Questions {

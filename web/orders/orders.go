@@ -84,6 +84,7 @@ type orderView struct {
 	Dues      []orderDueView
 	Plans     []page.LinkView // what can be sown for it, where it is due beyond the forecast
 	Past      []string        // what went to it
+	Notes     parts.NotesView
 }
 
 // planLinks lead an order into the planner, a line or an ingredient each; what would come too late is said apart.
@@ -187,6 +188,6 @@ func (s view) orderPage(c *echo.Context, code int, snap *say.Snapshot, o book.Or
 	if o.DueOn.After(snap.View.To) {
 		v.Plans, _ = planLinks(snap, o, o.DueOn)
 	}
-	v.Past = pastWords(snap, o)
+	v.Past, v.Notes = pastWords(snap, o), parts.NewNotes(snap, book.AboutOrder, o.ID)
 	return s.Show(c, code, "order", "/orders", o.ID, snap, v)
 }

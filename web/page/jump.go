@@ -1,7 +1,6 @@
 package page
 
 import (
-	"fmt"
 	"net/http"
 	"net/url"
 	"strings"
@@ -46,7 +45,7 @@ func (s *Site) Jump(c *echo.Context, snap *say.Snapshot) error {
 			return c.Redirect(http.StatusSeeOther, "/crops/"+url.PathEscape(p.ID))
 		}
 	}
-	for word, address := range map[string]string{"morning": "/", "plantings": "/plantings", "count": "/count", "cut": "/cut", "store": "/store", "rounds": "/rounds", "devices": "/box", "weather": "/box", "stakes": "/stakes", "jobs": "/rounds", "people": "/people", "ladders": "/ladders", "orders": "/orders", "farm": "/farm", "season": "/season", "beds": "/beds", "seeds": "/seeds", "crops": "/crops", "successions": "/season/successions", "sow for a date": "/season/date", "labels": "/labels", "start": "/start", "add": "/plantings/new"} {
+	for word, address := range map[string]string{"morning": "/", "plantings": "/plantings", "count": "/count", "cut": "/cut", "store": "/store", "rounds": "/rounds", "devices": "/box", "weather": "/box", "stakes": "/stakes", "jobs": "/rounds", "people": "/people", "ladders": "/ladders", "orders": "/orders", "farm": "/farm", "season": "/season", "beds": "/beds", "seeds": "/seeds", "crops": "/crops", "successions": "/season/successions", "sow for a date": "/season/date", "labels": "/labels", "start": "/start", "find": "/find", "notes": "/find", "years": "/years", "add": "/plantings/new"} {
 		if strings.EqualFold(word, to) {
 			return c.Redirect(http.StatusSeeOther, address)
 		}
@@ -54,6 +53,5 @@ func (s *Site) Jump(c *echo.Context, snap *say.Snapshot) error {
 	if d, err := day.Parse(to); err == nil {
 		return c.Redirect(http.StatusSeeOther, "/?pick="+d.String())
 	}
-	return s.Show(c, http.StatusNotFound, "error", "", "Not found", snap,
-		errorView{Advice: fmt.Sprintf("Nothing here is called %q: write a planting such as ZC2, an order, or a view.", to)})
+	return c.Redirect(http.StatusSeeOther, "/find?q="+url.QueryEscape(to))
 }

@@ -76,6 +76,8 @@ func (s *Site) home(c *echo.Context, k *book.Kind, id string) string {
 		return "/crops/" + url.PathEscape(crop)
 	case book.Inquiries:
 		return "/ask"
+	case book.Notes:
+		return "/find"
 	case book.RecipeLines:
 		return "/recipes"
 	case book.Weather, book.ExtraPicks:

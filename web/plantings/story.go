@@ -50,6 +50,9 @@ func story(snap *say.Snapshot, planting string) []storyLine {
 			lines = append(lines, sprayLine(x, locale))
 		}
 	}
+	for _, n := range snap.Book.NotesOn(book.AboutPlanting, planting) {
+		lines = append(lines, storyLine{When: snap.Date(n.On), Words: n.Words, Edit: "/notes/" + url.PathEscape(n.ID), Kind: book.Notes.Name, ID: n.ID, sort: n.On.At(12)})
+	}
 	for i := range lines {
 		if made, ok := snap.Book.AuthorOf(book.KindNamed(lines[i].Kind), lines[i].ID); ok && lines[i].Who == "" {
 			lines[i].Who = made.By

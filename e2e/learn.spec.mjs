@@ -1,0 +1,31 @@
+// Learning: notes that are found again, the stem school, year against year.
+import { test, expect, accessible, fits, worked } from './farm.mjs'
+
+test('a note is written where it belongs, and found again by a question', async ({ page, address }) => {
+  await page.goto(address + '/plantings/ZC1')
+  await worked(page)
+  await page.getByRole('link', { name: 'A note', exact: true }).click()
+  await worked(page)
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('A note on ZC1 Zinnia coral')
+  await page.getByRole('button', { name: 'Keep the note' }).click()
+  await worked(page)
+  await expect(page.locator('.invalid-feedback')).toContainText('Write what is worth keeping')
+  await page.getByLabel('Note', { exact: true }).fill('Ohrwürmer in the west half 🐛; "bags" too late / next year sooner')
+  await accessible(page)
+  await fits(page)
+  await page.getByRole('button', { name: 'Keep the note' }).click()
+  await worked(page)
+  await expect(page.locator('.story')).toContainText('Ohrwürmer in the west half 🐛')
+
+  await page.getByLabel('Jump to a row, an order or a view').fill('coral ohrwurmer')
+  await page.getByLabel('Jump to a row, an order or a view').press('Enter')
+  await worked(page)
+  await expect(page.getByRole('region', { name: 'Notes' })).toContainText('"bags" too late / next year sooner')
+  await page.getByLabel('Look for').fill('what did we write about the white dahlia last August?')
+  await page.getByLabel('Look for').press('Enter')
+  await worked(page)
+  await expect(page.getByRole('region', { name: 'Notes' }).locator('mark')).toHaveText('White')
+  await expect(page.getByRole('region', { name: 'Notes' })).toContainText('14 August 2025')
+  await accessible(page)
+  await fits(page)
+})
