@@ -29,3 +29,42 @@ test('a note is written where it belongs, and found again by a question', async 
   await accessible(page)
   await fits(page)
 })
+
+test('a lesson is learned by keys alone, with the reason at once, and kept', async ({ page, address }) => {
+  await page.goto(address + '/school')
+  await worked(page)
+  await accessible(page)
+  await fits(page)
+  const task = () => page.locator('.task:not([hidden])')
+  let asked = 0
+  for (; await task().locator('.choice').count(); asked += 1) {
+    const { right, ask, truth } = await task().evaluate((t) => ({ ...t.dataset }))
+    for (const look of await task().locator('[data-show]').all()) {
+      await look.click()
+      await expect(task().locator('.specimen-look:not([hidden])')).toHaveCount(1)
+      await expect(task().locator('.look-words')).toHaveText(await look.getAttribute('data-words'))
+    }
+    const choices = await task().locator('.choice').evaluateAll((all) => all.map((b) => b.dataset.answer))
+    const wrong = asked % 4 === 0 // now and then something else than what is right
+    const nth = wrong ? (choices.indexOf(right) + 1) % choices.length : choices.indexOf(right)
+    await page.waitForTimeout(900) // as long as a look takes
+    await page.keyboard.press(String(nth + 1))
+    await expect(task().locator('.reason-verdict')).toHaveText(wrong ? 'Not so.' : 'Right.')
+    await expect(task().locator('.reason > p').nth(1)).not.toHaveText('')
+    if (ask !== 'stems') await expect(task().locator('.reason .is-here')).toHaveAttribute('data-rung', truth)
+    if (asked === 0) await accessible(page)
+    await page.keyboard.press('Enter') // the next stands under the finger already
+  }
+  expect(asked).toBe(16)
+  await expect(task().locator('.school-sum')).toHaveText('12 of 16 right.')
+  await page.getByLabel('The forecast may read my counts').check()
+  await accessible(page)
+  await page.getByRole('button', { name: 'Keep the lesson' }).click()
+  await worked(page)
+  await expect(page.getByRole('status').first()).toContainText('Lesson recorded')
+  await expect(page.getByRole('heading', { name: 'Your eye' })).toBeVisible()
+  await expect(page.locator('#eye-heading + p')).toContainText('Too few answers yet')
+  await page.goto(address + '/school?more=1')
+  await worked(page)
+  await expect(task().locator('.task-place')).toHaveText('1 of 16')
+})

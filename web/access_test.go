@@ -360,7 +360,7 @@ func TestTheListOfWhatIsToBeHadIsSecretAndCanBeEnded(t *testing.T) {
 func TestWhoMayChangeWhat(t *testing.T) {
 	signedIn := []string{"/signout", "/me/password", "/me/everywhere", "/me/calendar", "/reads"}
 	field := []string{"/field", "/rounds", "/plantings/:planting/count", "/counts/:id", "/plantings/:planting/cut", "/cuts/:id", "/plantings/:planting/scout", "/scouting/:id",
-		"/plantings/:planting/spray", "/sprays/:id", "/store/moves", "/store/makeup", "/store/keep", "/store/bunches", "/store/sold", "/store/temperatures", "/store/lots", "/notes", "/notes/:note", "/withdraw", "/undo", "/demo/step"}
+		"/plantings/:planting/spray", "/sprays/:id", "/store/moves", "/store/makeup", "/store/keep", "/store/bunches", "/store/sold", "/store/temperatures", "/store/lots", "/notes", "/notes/:note", "/school", "/withdraw", "/undo", "/demo/step"}
 	unlocked := []string{"/signin", "/first", "/join/:secret"}
 	s := &page.Site{Step: func(context.Context) error { return nil }}
 	for _, r := range routes(s) {

@@ -353,7 +353,7 @@ func (p *Planting) standing(expected [crop.Rungs]float64, c *Count, sees float64
 		expected[k] += few
 	}
 	var factor [crop.Rungs]float64
-	for k, called := range blurred(expected) {
+	for k, called := range c.Eye.Sees(expected) {
 		seen := share * called
 		news := 1 / (1 + seen*rungPlantCV*rungPlantCV/float64(c.Plants)) // plants that differ tell less than their stems' number
 		sure := 1 / (standingCV2 + standingFew/called)
@@ -361,9 +361,8 @@ func (p *Planting) standing(expected [crop.Rungs]float64, c *Count, sees float64
 		scatter := distuv.Gamma{Alpha: (sure + news*float64(c.Stems[k])) / part, Beta: (sure + news*seen) / part, Src: random}
 		factor[k] = scatter.Rand()
 	}
-	for k := range expected {
-		low, high := max(0, k-1), min(crop.Rungs-1, k+1)
-		expected[k] *= misjudged*factor[low] + (1-2*misjudged)*factor[k] + misjudged*factor[high]
+	for k, by := range c.Eye.back(factor) {
+		expected[k] *= by
 	}
 	return expected
 }

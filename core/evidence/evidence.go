@@ -24,6 +24,7 @@ type Count struct {
 	Tried   int    // of the stems in the market's window, those whose neck was tried
 	Firm    int    // of these, those that passed
 	Counter string // who counted
+	Eye     Eye    // and how they call stems, where that is known
 }
 
 // Total returns the stems counted.
@@ -93,21 +94,6 @@ func (p *Planting) story() []episode {
 	}
 	slices.SortStableFunc(story, func(a, b episode) int { return cmp.Compare(a.at, b.at) })
 	return story
-}
-
-// A crew calls a stem one rung too low or too high with these chances.
-const misjudged = 0.08
-
-// blurred returns what a crew sees of stems that stand on these rungs.
-func blurred(stems [crop.Rungs]float64) [crop.Rungs]float64 {
-	var seen [crop.Rungs]float64
-	for k, n := range stems {
-		low, high := max(0, k-1), min(crop.Rungs-1, k+1)
-		seen[low] += misjudged * n
-		seen[high] += misjudged * n
-		seen[k] += (1 - 2*misjudged) * n
-	}
-	return seen
 }
 
 // How much counts and cuts scatter beyond chance: plants differ in their stems by plantsCV, and the model itself misses a

@@ -48,7 +48,7 @@ func (p *Planting) expect(story []episode, of growth.Traits) ([]item, float64) {
 		case e.count != nil:
 			share := float64(e.count.Plants) / float64(plants)
 			weight := min(1, (e.at-counted)/repeatDays)
-			a, b := blurred(first.Rungs()), blurred(regrown.Rungs())
+			a, b := e.count.Eye.Sees(first.Rungs()), e.count.Eye.Sees(regrown.Rungs())
 			for k, n := range e.count.Stems {
 				items = append(items, item{first: a[k] * share, regrown: b[k] * share, seen: float64(n),
 					size: size(e.count.Plants, rungPlantCV, rungCV2), weight: weight, who: e.count.Counter})

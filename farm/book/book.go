@@ -39,6 +39,7 @@ type Book struct {
 	Moves       []Move
 	Inquiries   []Inquiry
 	Notes       []Note
+	Lessons     []Lesson
 	Authors     []Author
 	History     []Version
 

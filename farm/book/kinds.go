@@ -56,13 +56,14 @@ var (
 	Moves        = new(Kind)
 	Inquiries    = new(Kind)
 	Notes        = new(Kind)
+	Lessons      = new(Kind)
 	Authors      = new(Kind)
 	History      = new(Kind) // of what stood; it is no record of its own
 )
 
 // kinds are those that hold what stands now, in the order in which each only speaks of those before it.
 var kinds = []*Kind{Settings, Weather, Beds, Trays, Varieties, Plantings, Events, Counts, Cuts, Scoutings, Sprays, Jobs, Schools, Orders, OrderLines,
-	OrderDays, RecipeLines, ExtraPicks, Places, Temperatures, Lots, Moves, Inquiries, Notes, Authors}
+	OrderDays, RecipeLines, ExtraPicks, Places, Temperatures, Lots, Moves, Inquiries, Notes, Lessons, Authors}
 
 // The table is filled in here, since what reads and writes a record names its kind.
 func init() {
@@ -274,6 +275,16 @@ func init() {
 			list: func(b *Book) *[]Note { return &b.Notes }, reads: one(ReadNote), writes: Note.Record,
 			id:    func(r Note) string { return r.ID },
 			order: func(x, y Note) int { return cmp.Or(x.On.Compare(y.On), strings.Compare(x.ID, y.ID)) }, checks: (*Book).checkNote,
+		},
+	}
+	*Lessons = Kind{
+		Name: "lessons", Singular: "lesson", By: ByCrew,
+		Columns: words("person at counts answers id"),
+		Key:     words("id"), Needed: words("person at answers"),
+		in: kept[Lesson]{
+			list: func(b *Book) *[]Lesson { return &b.Lessons }, reads: one(ReadLesson), writes: Lesson.Record,
+			id:    func(l Lesson) string { return l.ID },
+			order: func(x, y Lesson) int { return inField(x.At, y.At, x.ID, y.ID) },
 		},
 	}
 	*Authors = Kind{

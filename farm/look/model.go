@@ -114,10 +114,11 @@ type seen struct {
 	counts map[string][]book.Count
 	cuts   map[string][]book.Cut
 	sound  map[string]float64 // the share of cut stems that were kept, by crop
+	eyes   map[string]evidence.Eye
 }
 
 func newSeen(b *book.Book, place book.Place, v View) *seen {
-	s := &seen{b: b, place: place, view: v, events: make(map[string][]book.Event), counts: make(map[string][]book.Count), cuts: make(map[string][]book.Cut)}
+	s := &seen{b: b, place: place, view: v, events: make(map[string][]book.Event), counts: make(map[string][]book.Count), cuts: make(map[string][]book.Cut), eyes: make(map[string]evidence.Eye)}
 	for _, e := range b.Events {
 		if !e.On.After(v.Upto) {
 			s.events[e.Planting] = append(s.events[e.Planting], e)
@@ -194,8 +195,8 @@ func (s *seen) row(p book.Planting, profile *crop.Profile) forecast.Planting {
 
 // countEvidence returns a count as the core has it: never on more plants than the planting has, and with the necks that were tried of the
 // stems in the market's window.
-func countEvidence(c book.Count, at float64, p *forecast.Planting) evidence.Count {
-	e := evidence.Count{At: at, Plants: min(c.PlantsCount, p.Growth.Plants), Stems: c.Stems, Counter: c.Counter}
+func countEvidence(c book.Count, eye evidence.Eye, at float64, p *forecast.Planting) evidence.Count {
+	e := evidence.Count{At: at, Plants: min(c.PlantsCount, p.Growth.Plants), Stems: c.Stems, Counter: c.Counter, Eye: eye}
 	for k, firm := range c.Firm {
 		if firm != nil && p.Growth.Market.Holds(crop.Rung(k)) {
 			e.Tried += c.Stems[k]
@@ -215,7 +216,7 @@ func (s *seen) addRecords(out *forecast.Planting) {
 	}
 	for _, c := range s.counts[out.ID] {
 		at := c.CountedAt.Instant(book.CountHour)
-		out.Counts = append(out.Counts, countEvidence(c, at, out))
+		out.Counts = append(out.Counts, countEvidence(c, s.eyeOf(c.Counter), at, out))
 		note(at, c.CountedAt.Day(), c.Total())
 	}
 	for _, c := range s.cuts[out.ID] {

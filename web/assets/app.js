@@ -3,6 +3,7 @@ import { startBeds } from './beds.js'
 import { startCut } from './cut.js'
 import { startNoSignal } from './nosignal.js'
 import { openQueue } from './queue.js'
+import { startSchool } from './school.js'
 import { startSeason } from './season.js'
 import { newSender } from './send.js'
 import { newTally } from './tally.js'
@@ -26,6 +27,7 @@ startSeason()
 startBeds()
 startCut()
 startNoSignal()
+startSchool()
 
 // What was recorded and still waits is sent from any page: whoever leaves the row for another page need not come back to it.
 openQueue().then((queue) => newSender(queue, () => {})()).catch(() => {})

@@ -45,7 +45,7 @@ export async function startNoSignal() {
   const mark = () => document.body.classList.toggle('is-offline', isWithout())
   const queue = await openQueue()
   const send = newSender(queue, (state, records) => {
-    const mine = records.filter((r) => r.kind === 'jobs' || r.kind === 'moves' || r.kind === 'temperatures')
+    const mine = records.filter((r) => r.kind === 'jobs' || r.kind === 'moves' || r.kind === 'lessons' || r.kind === 'temperatures')
     bar.hidden = mine.length === 0 && bar.dataset.kept !== 'yes'
     bar.querySelector('[role=status]').textContent = waitingWords(state, mine)
     bar.querySelector('.field-refused').replaceChildren(...mine.filter((r) => r.refused).map((record) => notice(record, {

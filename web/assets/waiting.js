@@ -8,6 +8,6 @@ export function waitingWords(state, records) {
 }
 
 export function refusalWords({ kind, fields, refused }) {
-  const of = fields.planting ?? fields.place ?? fields.lot
+  const of = fields.planting ?? fields.place ?? fields.lot ?? fields.person
   return `Not taken, kept on this phone: ${kind} of ${of}, ${(fields.counted_at ?? fields.cut_at ?? fields.at ?? fields.on).replace('T', ' at ')}. ${refused}`
 }

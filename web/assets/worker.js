@@ -2,7 +2,7 @@
 
 const pages = 'dew-count-pages'
 const files = 'dew-count-files'
-const fieldPages = ['/', '/rounds', '/count', '/cut', '/store']
+const fieldPages = ['/', '/rounds', '/count', '/cut', '/store', '/school']
 const patience = 4_000 // ms that a weak signal has before the kept page is shown
 
 self.addEventListener('install', () => self.skipWaiting())

@@ -67,7 +67,7 @@ func (s view) keepField(c *echo.Context, r fieldRecord) error {
 	if r.Kind == book.Jobs.Name {
 		return s.keepJob(c, from, locale)
 	}
-	reads, ok := map[string]rowReader{book.Counts.Name: readCount, book.Cuts.Name: readCut, book.Moves.Name: readMove, book.Temperatures.Name: readReading, book.Scoutings.Name: readScouting}[r.Kind]
+	reads, ok := map[string]rowReader{book.Counts.Name: readCount, book.Cuts.Name: readCut, book.Moves.Name: readMove, book.Temperatures.Name: readReading, book.Scoutings.Name: readScouting, book.Lessons.Name: readLesson}[r.Kind]
 	if !ok {
 		return fault.List{{Field: "kind", Advice: "this kind of record is not made in the field: load the page anew"}}
 	}
@@ -111,6 +111,13 @@ func readReading(from page.Typed, locale say.Locale) (book.Record, error) {
 	r := book.ReadReading(f)
 	notToCome(f, "at", r.At, locale)
 	return r.Record(), f.Faults()
+}
+
+func readLesson(from page.Typed, locale say.Locale) (book.Record, error) {
+	f := book.NewFields(from)
+	l := book.ReadLesson(f)
+	notToCome(f, "at", l.At, locale)
+	return l.Record(), f.Faults()
 }
 
 func notToComeDay(f *book.Fields, name string, d day.Day, locale say.Locale) {

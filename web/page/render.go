@@ -28,7 +28,8 @@ type Pages map[string]*template.Template
 // layout returns what all pages share: the layout, its parts and the drawings.
 func layout() (*template.Template, error) {
 	functions := template.FuncMap{"asset": assets.Address, "path": url.PathEscape, "anchor": anchor, "drawing": draw.DrawingAddress, "mark": draw.ProductMark,
-		"list": func(words ...string) []string { return words }, "withdrawal": newWithdrawal}
+		"drawn": func(e draw.Elements) template.HTML { return template.HTML(e) }, // nothing typed is in it
+		"list":  func(words ...string) []string { return words }, "withdrawal": newWithdrawal}
 	shared, err := template.New("layout.html").Funcs(functions).Option("missingkey=error").ParseFS(templates, "templates/layout.html", "templates/parts.html")
 	if err != nil {
 		return nil, fmt.Errorf("the layout: %w", err)
@@ -111,6 +112,7 @@ func (p Frame) Views() []viewLink {
 	add(true, "Beds", "/beds", false)
 	add(true, "Seeds", "/seeds", false)
 	add(true, "Crops", "/crops", false)
+	add(true, "School", "/school", false)
 	add(p.MayOwn, "Farm", "/farm", false)
 	return links
 }

@@ -76,6 +76,8 @@ func (s *Site) home(c *echo.Context, k *book.Kind, id string) string {
 		return "/crops/" + url.PathEscape(crop)
 	case book.Inquiries:
 		return "/ask"
+	case book.Lessons:
+		return "/school"
 	case book.Notes:
 		return "/find"
 	case book.RecipeLines:
