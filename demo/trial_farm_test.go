@@ -58,6 +58,9 @@ type season struct {
 	cuts    map[string]day.Day                     // the pick by which a twentieth of the first flush was cut
 }
 
+// crewEyes are those of every trial's crew, where they are set.
+var crewEyes *standin.Eyes
+
 // grow lets a season pass from its seed.
 func grow(t *testing.T, seed uint64) *season {
 	t.Helper()
@@ -109,6 +112,9 @@ func grow(t *testing.T, seed uint64) *season {
 		eyes: standin.Eyes{Misjudges: 0.03 + 0.12*random.Float64(), Misses: 0.06 * random.Float64(), Leans: 0.3 * (random.Float64() - 0.5)}}
 	if !*even { // samples of a few plants too
 		who.plants = int(4 * math.Pow(6, random.Float64()))
+	}
+	if crewEyes != nil {
+		who.eyes = *crewEyes
 	}
 	field := standin.NewField(seed, s.weather, s.country.latitude, s.rows, nil, s.first)
 	var firsts firstTwentieths

@@ -15,26 +15,96 @@ type Answer struct {
 	Seconds     float64
 }
 
-// priorStems is how many answers a rung the usual eyes of a crew are worth before somebody has answered.
-const priorStems = 4
-
-// A Sight is what answers tell of somebody's eyes: for each rung a Dirichlet distribution of what it is called, the usual eyes of a crew before the first answer
-// (Gelman et al. 2013, ch. 3.4).
+// A Sight is what answers tell of somebody's eyes: for each rung a Dirichlet distribution of what it is called (Gelman et al. 2013, ch. 3.4).
 type Sight [crop.Rungs][crop.Rungs]float64
 
-// SightOf returns what answers tell.
+// SightOf returns what answers tell. What is common to all rungs, how often a stem is called one or two too tight or too open, is learned from all of them together,
+// and each rung on its own from there, the more freely the more the rungs differ: how many answers the common eye is worth for a rung is that under which the
+// answers are the likeliest (empirical Bayes, Gelman et al. 2013, ch. 5.1). Before the first answer it is the usual eye of a crew.
 func SightOf(answers []Answer) Sight {
-	var s Sight
-	const elsewhere = 0.02 // of what is worth a prior, spread over all rungs: anything can be said
-	for k, row := range evidence.Usual() {
-		for said, chance := range row {
-			s[k][said] = priorStems * ((1-elsewhere)*chance + elsewhere/float64(crop.Rungs))
+	var counts, common Sight
+	for _, a := range answers {
+		counts[a.Truth][a.Said]++
+	}
+	rates := offRates(counts)
+	for k := range common {
+		for o, rate := range rates {
+			common[k][max(0, min(crop.Rungs-1, k+o-mostOff))] += rate
 		}
 	}
-	for _, a := range answers {
-		s[a.Truth][a.Said]++
+	best, strength := math.Inf(-1), 0.0
+	for _, s := range strengths {
+		log := 0.0
+		for k := range counts {
+			log += likelihood(counts[k], common[k], s)
+		}
+		if log > best {
+			best, strength = log, s
+		}
 	}
-	return s
+	sight := counts
+	for k := range sight {
+		for said := range sight[k] {
+			sight[k][said] += strength * common[k][said]
+		}
+	}
+	return sight
+}
+
+// strengths are how many answers a rung the common eye may be worth.
+var strengths = []float64{4, 8, 16, 32, 64, 128}
+
+// mostOff is by how many rungs anybody is off: what is further is called so.
+const mostOff = 2
+
+// usualStems is how many answers the usual eyes of a crew are worth, and usualOff how often they are off by so many rungs, from two too tight to two too open.
+const usualStems = 12
+
+var usualOff = [2*mostOff + 1]float64{0.005, 0.08, 0.83, 0.08, 0.005}
+
+// offRates returns how often stems are called so many rungs off, of those of which that can be.
+func offRates(counts Sight) (rates [2*mostOff + 1]float64) {
+	right := 1.0
+	for o := -mostOff; o <= mostOff; o++ {
+		if o == 0 {
+			continue
+		}
+		off, all := usualStems*usualOff[o+mostOff], float64(usualStems)
+		for truth := range counts {
+			if truth+o < 0 || truth+o >= crop.Rungs {
+				continue
+			}
+			for said, n := range counts[truth] {
+				all += n
+				if max(-mostOff, min(mostOff, said-truth)) == o {
+					off += n
+				}
+			}
+		}
+		rates[o+mostOff] = off / all
+		right -= off / all
+	}
+	rates[mostOff] = max(0.01, right)
+	return rates
+}
+
+// likelihood is the log of how likely a rung's answers are where each is drawn by chances that differ from common ones as a Dirichlet distribution of a strength has
+// it (the Dirichlet-multinomial distribution, but for a constant).
+func likelihood(counts, common [crop.Rungs]float64, strength float64) float64 {
+	n, log := 0.0, 0.0
+	for said, c := range counts {
+		n += c
+		if c > 0 {
+			alpha := strength * max(1e-4, common[said])
+			log += lgamma(c+alpha) - lgamma(alpha)
+		}
+	}
+	return log + lgamma(strength) - lgamma(n+strength)
+}
+
+func lgamma(x float64) float64 {
+	v, _ := math.Lgamma(x)
+	return v
 }
 
 // Chance returns how likely a stem on a rung is called another, 0 to 1, and the standard deviation of that.
