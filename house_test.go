@@ -23,7 +23,7 @@ type room struct {
 
 const (
 	core     = "core/day core/climate core/crop core/postharvest core/cutting core/growth core/evidence core/forecast core/plan core/promise core/rounds core/school core/review"
-	views    = "web/beds web/crops web/cut web/access web/exports web/field web/find web/fordate web/morning web/orders web/plantings web/rounds web/school web/season web/seeds web/settings web/store web/successions web/why web/years"
+	views    = "web/backtest web/beds web/crops web/cut web/access web/exports web/field web/find web/fordate web/morning web/orders web/plantings web/rounds web/school web/season web/seeds web/settings web/store web/successions web/why web/years"
 	numerics = "gonum.org/v1/gonum"
 	echo     = "github.com/labstack/echo/v5"
 )

@@ -217,3 +217,19 @@ func TestATrayTakesTheSowingsThatHaveNone(t *testing.T) {
 		t.Error("sowings without a tray are not raised in it")
 	}
 }
+
+// The plan of this year goes into the next in one step, what was not chosen stays away, and it is undone in one.
+func TestThePlanIsCarriedOver(t *testing.T) {
+	s := newSite(t, true)
+	_, before := s.get("/season/carry")
+	if !strings.Contains(before, "Carry 2026 over into 2027") || !strings.Contains(before, `name="planting" value="ZC1"`) || strings.Contains(before, `name="planting" value="LM1"`) {
+		t.Fatal("the page does not offer this year's annuals, and them alone")
+	}
+	if status, address, _ := s.post("/season/carry", "/season/carry", url.Values{"from": {"2026"}, "planting": {"ZC1", "CO1"}}); status != http.StatusSeeOther || !strings.HasPrefix(address, "/season?year=2027&done=") {
+		t.Fatalf("two are answered with %d, to %s", status, address)
+	}
+	_, after := s.get("/season/carry")
+	if strings.Contains(after, `name="planting" value="ZC1"`) || !strings.Contains(after, `name="planting" value="ZC2"`) {
+		t.Error("what was carried over is offered again, or what was not is gone")
+	}
+}

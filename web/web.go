@@ -9,6 +9,7 @@ import (
 	"dewcount/farm"
 	"dewcount/web/access"
 	"dewcount/web/assets"
+	"dewcount/web/backtest"
 	"dewcount/web/beds"
 	"dewcount/web/crops"
 	"dewcount/web/cut"
@@ -64,7 +65,7 @@ func New(f *farm.Farm, o page.Options) (http.Handler, error) {
 // views are all folders of pages. None knows another.
 func views(s *page.Site) []page.View {
 	return []page.View{morning.View(s), rounds.View(s), field.View(s), cut.View(s), store.View(s), plantings.View(s), why.View(s), orders.View(s), season.View(s), successions.View(s),
-		fordate.View(s), find.View(s), years.View(s), school.View(s), beds.View(s), seeds.View(s), crops.View(s), settings.View(s), access.View(s), exports.View(s)}
+		fordate.View(s), find.View(s), years.View(s), backtest.View(s), school.View(s), beds.View(s), seeds.View(s), crops.View(s), settings.View(s), access.View(s), exports.View(s)}
 }
 
 // routes returns all addresses; a test walks them in every role.
