@@ -37,14 +37,14 @@ test('a lesson is learned by keys alone, with the reason at once, and kept', asy
   await fits(page)
   const task = () => page.locator('.task:not([hidden])')
   let asked = 0
-  for (; await task().locator('.choice').count(); asked += 1) {
+  for (; await task().locator('.school-choice').count(); asked += 1) {
     const { right, ask, truth } = await task().evaluate((t) => ({ ...t.dataset }))
     for (const look of await task().locator('[data-show]').all()) {
       await look.click()
       await expect(task().locator('.specimen-look:not([hidden])')).toHaveCount(1)
       await expect(task().locator('.look-words')).toHaveText(await look.getAttribute('data-words'))
     }
-    const choices = await task().locator('.choice').evaluateAll((all) => all.map((b) => b.dataset.answer))
+    const choices = await task().locator('.school-choice').evaluateAll((all) => all.map((b) => b.dataset.answer))
     const wrong = asked % 4 === 0 // now and then something else than what is right
     const nth = wrong ? (choices.indexOf(right) + 1) % choices.length : choices.indexOf(right)
     await page.waitForTimeout(900) // as long as a look takes

@@ -40,7 +40,7 @@ export function startSchool() {
       const seconds = Math.min(999, (performance.now() - shownAt) / 1000).toFixed(1)
       answers.value = `${answers.value} ${truth}>${said}@${seconds}`.trim()
     }
-    for (const b of task.querySelectorAll('.choice')) {
+    for (const b of task.querySelectorAll('.school-choice')) {
       b.setAttribute('aria-disabled', 'true')
       b.classList.toggle('is-right', b.dataset.answer === right)
       b.classList.toggle('is-wrong', b === button && !isRight)
@@ -66,7 +66,7 @@ export function startSchool() {
   })
   document.addEventListener('keydown', (event) => {
     if (event.target.closest('input, select, textarea') || event.ctrlKey || event.metaKey || event.altKey) return
-    const button = /^[1-9]$/.test(event.key) && tasks[at].querySelectorAll('.choice')[Number(event.key) - 1]
+    const button = /^[1-9]$/.test(event.key) && tasks[at].querySelectorAll('.school-choice')[Number(event.key) - 1]
     if (button) answer(tasks[at], button)
   })
   show(0)

@@ -44,7 +44,8 @@ func (s view) possible(c *echo.Context, snap *say.Snapshot) error {
 		v.Years = append(v.Years, page.LinkView{Name: page.YearName(y, snap), Href: "/season/possible?year=" + strconv.Itoa(y), Here: y == year})
 	}
 	if p.Wanted == 0 {
-		v.None = "No order wants a crop of this season yet: say on the orders' page what a market day or an event wants, and the plan is held against it."
+		v.None = "No order wants a crop of what is to come of this season: say on the orders' page what a market day or an event wants, and the plan is held against it."
+		p.Years = nil
 	}
 	v.Verdict = possibleVerdict(p)
 	scale := draw.NewScale(0, float64(max(1, p.Wanted)), 0, 100)
