@@ -19,7 +19,7 @@ func View(site *page.Site) page.View {
 	return page.View{Templates: templates, Routes: []page.Route{
 		page.Get("/season", page.Look, s.On(s.season)),
 		page.Get("/season/possible", page.Look, s.On(s.possible)),
-		page.Get("/season/carry", page.Own, s.On(s.carry)),
+		page.Get("/season/carry", page.Look, s.On(s.carry)),
 		page.Post("/season/carry", page.Own, s.On(s.carryOver)),
 		page.Post("/season/move", page.Own, s.On(s.keepMove)),
 	}}
