@@ -95,3 +95,23 @@ test('a plan is carried over into the next year, and taken back', async ({ page,
   await worked(page)
   await expect(boxes).toHaveCount(all)
 })
+
+test('a lesson without signal waits on the phone and is sent once it is back', async ({ page, context, address }) => {
+  await page.goto(address)
+  await page.evaluate(() => navigator.serviceWorker.ready)
+  await page.goto(address + '/school')
+  await expect.poll(() => page.evaluate(async () => Boolean(await caches.match('/school'))), { timeout: 60_000 }).toBe(true)
+  await context.setOffline(true)
+  await page.goto(address + '/school')
+  for (let i = 0; i < 16; i += 1) {
+    await page.keyboard.press('1')
+    await page.keyboard.press('Enter')
+  }
+  await page.getByRole('button', { name: 'Keep the lesson' }).click()
+  await expect(page.locator('#field-bar')).toContainText('1 waiting for signal')
+  await context.setOffline(false)
+  await expect(async () => {
+    await page.goto(address + '/school')
+    await expect(page.getByRole('heading', { name: 'Your eye' })).toBeVisible({ timeout: 1000 })
+  }).toPass({ timeout: 60_000 })
+})

@@ -40,12 +40,12 @@ const (
 
 // SeasonYears returns the growing years that can be looked at from a day: that of the day and the next, by the year in which they begin.
 func SeasonYears(today day.Day, latitude float64) []int {
-	first := seasonYear(today, latitude)
+	first := SeasonYear(today, latitude)
 	return []int{first - 1, first, first + 1}
 }
 
-// seasonYear returns the year in which the growing year of a day begins.
-func seasonYear(d day.Day, latitude float64) int {
+// SeasonYear returns the year in which the growing year of a day begins: the calendar year in the north, July to June in the south.
+func SeasonYear(d day.Day, latitude float64) int {
 	year, month, _ := d.Date()
 	if latitude < 0 && month < 7 {
 		return year - 1

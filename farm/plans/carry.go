@@ -1,7 +1,8 @@
 package plans
 
 import (
-	"sort"
+	"cmp"
+	"slices"
 	"strings"
 
 	"dewcount/core/crop"
@@ -70,15 +71,9 @@ func CarryOver(s *look.Snapshot, year int) []Carried {
 
 // byStart returns plantings in the order of their starts, and of one day of their names.
 func byStart(plantings []book.Planting) []book.Planting {
-	sorted := append([]book.Planting(nil), plantings...)
-	sort.SliceStable(sorted, func(i, j int) bool {
-		x, y := sorted[i], sorted[j]
-		if x.StartedOn != y.StartedOn {
-			return x.StartedOn.Before(y.StartedOn)
-		}
-		return natural.Less(x.ID, y.ID)
+	return slices.SortedStableFunc(slices.Values(plantings), func(x, y book.Planting) int {
+		return cmp.Or(x.StartedOn.Compare(y.StartedOn), natural.Compare(x.ID, y.ID))
 	})
-	return sorted
 }
 
 type carrier struct {

@@ -104,7 +104,7 @@ func newOption(snap *say.Snapshot, o market.Option) optionView {
 	case market.First:
 		v.What = "Serve it before all others"
 	case market.Looser:
-		v.What = fmt.Sprintf("Take %s too, where %s is short", o.What, o.For)
+		v.What = fmt.Sprintf("Take %s too from now on, where %s is short", o.What, o.For)
 	case market.Fewer:
 		v.What = fmt.Sprintf("Promise %d %s, which are sure", o.N, o.What)
 	case market.Smaller:

@@ -21,7 +21,6 @@ import (
 type lessonView struct {
 	Tasks    []taskView
 	Person   string // who is signed in, empty where nobody is
-	Now      string
 	Consents bool
 	Again    string // address of another lesson
 	Eye      *eyeView
@@ -38,10 +37,7 @@ func (s view) lesson(c *echo.Context, snap *say.Snapshot) error {
 }
 
 func (s view) show(c *echo.Context, code int, snap *say.Snapshot, typed string, faults map[string]string) error {
-	v := lessonView{Person: page.By(c), Now: s.Farm.Now(snap.Snapshot).String(), NameIs: typed}
-	if place, err := snap.Book.Place(); err == nil && !place.DemoDay.IsZero() {
-		v.Now = day.At(snap.View.Today, 6, 0).String()
-	}
+	v := lessonView{Person: page.By(c), NameIs: typed}
 	who := v.Person
 	if who == "" {
 		who = typed

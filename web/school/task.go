@@ -34,7 +34,7 @@ type lookView struct {
 	Drawn             draw.Elements
 }
 
-type answerView struct{ Value, Words, Sign string }
+type answerView struct{ Value, Words string }
 
 // callWords are the verdicts as they are offered.
 var callWords = map[string]string{"cut now": "Cut it", "wait": "Let it stand", "cut and hold": "Cut and hold it", "discard": "Throw it away"}
@@ -52,9 +52,6 @@ func newTask(snap *say.Snapshot, t school.Task, number int) taskView {
 	case school.AskRung:
 		v.Question = "On which rung does it stand?"
 		v.Reason = fmt.Sprintf("It stands on %s: %s.", t.Rung, crop.Sign(t.Crop.Ladder, t.Rung))
-		for i := range v.Answers {
-			v.Answers[i].Sign = crop.Sign(t.Crop.Ladder, crop.Rung(i))
-		}
 	case school.AskCall:
 		v.Question = fmt.Sprintf("For %s: what do you do with it?", say.For(t.Use))
 		v.About += fmt.Sprintf(". Wanted %s; the next pick is in %s.", wanted(t.Days.Wanted), say.Days(int(t.Days.NextPick)))
