@@ -98,7 +98,7 @@ func lay(b *book.Book) {
 	for _, cropID := range []string{"snapdragon", "scabious"} { // the florist on the square fetches them on the evening of the day they are cut
 		b.Schools = append(b.Schools, book.School{Crop: cropID, Question: "rest", School: "five"})
 	}
-	b.StorePlaces, b.Readings, b.Notes = placesOf(), readingsOf(), notes
+	b.StorePlaces, b.Readings, b.Notes, b.Stock = placesOf(), readingsOf(), notes, counted
 }
 
 // placeAll gives the plantings squares of their beds, one after the other along each, as far as there is room for as long as they usually stand.

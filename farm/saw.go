@@ -23,6 +23,9 @@ func (f *Farm) Saw(ctx context.Context, who string, e book.Event) error {
 			p.PinchedOn = e.On
 		case book.PlantedOut:
 			p.PlantedOutOn = e.On
+			if p.BoughtOn.After(e.On) {
+				p.BoughtOn = e.On // they came sooner
+			}
 		}
 		if p != old {
 			c.Correct = append(c.Correct, p.Record())

@@ -233,3 +233,40 @@ func TestThePlanIsCarriedOver(t *testing.T) {
 		t.Error("what was carried over is offered again, or what was not is gone")
 	}
 }
+
+// Plugs take no seed and no day in a tray of one's own: their start is reckoned, they are ordered with what will be lost, and their day is a job. Tubers of one's own are
+// counted, and the list says how many are to be bought beside them.
+func TestPlugsAndTubersOfOnesOwn(t *testing.T) {
+	s := newSite(t, true)
+	plugs := url.Values{"planting": {"PL1"}, "variety": {"Snapdragon white"}, "method": {"tray"}, "bought_on": {"2026-07-13"}, "planted_out_on": {"2026-07-17"}, "plants": {"70"}}
+	if status, _, body := s.post("/plantings/new", "/plantings", plugs); status != http.StatusSeeOther {
+		t.Fatalf("plugs are answered with %d: %s", status, body)
+	}
+	_, list := s.get("/seeds")
+	if !strings.Contains(list, "78 plugs") || !strings.Contains(list, "PL1: 78 plugs to come on Mon 13 July") || strings.Contains(list, "PL1, ") { // 70 of 78 are left where one in ten is lost
+		t.Error("the seed list does not order 78 plugs for 70 plants, or sows them too")
+	}
+	if _, jobs := s.get("/rounds"); !strings.Contains(jobs, "Take in plugs") || strings.Contains(jobs, "Sow PL1") {
+		t.Error("the day on which plugs come is no job, or they are to be sown")
+	}
+	plugs.Set("planting", "PL2")
+	plugs.Set("method", "direct")
+	if status, _, body := s.post("/plantings/new", "/plantings", plugs); status != http.StatusUnprocessableEntity || !strings.Contains(body, "Only young plants out of trays") {
+		t.Errorf("plugs sown where they grow are answered with %d", status)
+	}
+	if status, _, _ := s.post("/plantings/new", "/plantings", url.Values{"planting": {"TU9"}, "variety": {"Dahlia decorative cream"}, "method": {"tuber"}, "started_on": {"2027-05-10"}, "plants": {"24"}}); status != http.StatusSeeOther {
+		t.Fatalf("tubers are answered with %d", status)
+	}
+	for on, n := range map[string]string{"2025-11-03": "12", "2026-07-01": "18"} {
+		if status, _, _ := s.post("/seeds", "/stock", url.Values{"variety": {"Dahlia decorative cream"}, "part": {"tuber"}, "on": {on}, "pieces": {n}}); status != http.StatusSeeOther {
+			t.Fatalf("the count is answered with %d", status)
+		}
+	}
+	if _, next := s.get("/seeds?year=2027"); !strings.Contains(next, "18 tubers on Wed 1 July") || !strings.Contains(next, "before: 12 tubers on Mon 3 November 2025") ||
+		!strings.Contains(next, `<td class="number"><strong>6</strong></td>`) {
+		t.Error("of 24 tubers 6 are not to be bought beside 18 of one's own")
+	}
+	if status, _, body := s.post("/seeds", "/stock", url.Values{"variety": {"Dahlia decorative cream"}, "part": {"bulb"}, "on": {"2026-07-01"}, "pieces": {"3"}}); status != http.StatusUnprocessableEntity || !strings.Contains(body, "is not started so") {
+		t.Errorf("bulbs of a dahlia are answered with %d", status)
+	}
+}

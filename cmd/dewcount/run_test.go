@@ -109,7 +109,7 @@ func TestNotebookRoundTripIsByteForByte(t *testing.T) {
 		}
 	}
 	entries, err := os.ReadDir(first)
-	if err != nil || len(entries) != 28 {
+	if err != nil || len(entries) != 29 {
 		t.Fatalf("%d files were exported: %v", len(entries), err)
 	}
 	for _, e := range entries {

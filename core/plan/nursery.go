@@ -1,6 +1,8 @@
 package plan
 
 import (
+	"slices"
+
 	"dewcount/core/crop"
 	"dewcount/core/day"
 )
@@ -52,6 +54,23 @@ func RaisingOf(p *crop.Profile, sown, up, out, frostFree day.Day) Raising {
 	r.Harden = hardening(out, p.Nursery.HardenDays)
 	return r
 }
+
+// Bought returns the life of young plants that were raised elsewhere and come on a day: what was done before is not done here.
+func (r Raising) Bought(on day.Day) Raising {
+	r.OffHeat, r.Sown = day.Day{}, on
+	if r.PotOn.Before(on) {
+		r.PotOn = day.Day{}
+	}
+	r.Harden = slices.DeleteFunc(slices.Clone(r.Harden), func(h HardenDay) bool { return h.Day.Before(on) })
+	if r.Earliest.Before(on) {
+		r.Earliest = on
+	}
+	return r
+}
+
+// PlugStart returns the day on which plugs that come on a day were sown, where nobody says: they are sold at the youngest age at which the crop
+// is planted out.
+func PlugStart(p *crop.Profile, on day.Day) day.Day { return on.Add(-int(7 * p.Nursery.EarliestWeeks)) }
 
 // hardening returns the days before planting out: a little longer each day, in by night until the last nights.
 func hardening(out day.Day, days int) []HardenDay {

@@ -20,6 +20,7 @@ type Task string
 // The tasks, in the order of a planting's life.
 const (
 	Sow      Task = "sow"
+	Receive  Task = "receive" // young plants that were bought
 	OffHeat  Task = "off-heat"
 	Uncover  Task = "uncover" // cuttings that have rooted
 	PotOn    Task = "pot-on"
@@ -51,7 +52,7 @@ const (
 
 // Tasks returns all tasks in that order.
 func Tasks() []Task {
-	return []Task{Sow, OffHeat, Uncover, PotOn, Harden, PlantOut, Thin, ThinMore, Weed, Water, Steer, Net, RaiseNet, Pinch, Strip, Feed, Disbud, Bag, Scout, Count, Cut, Deadhead, SeedHead, Frost, PullOut, Mulch, Lift, Cover}
+	return []Task{Sow, Receive, OffHeat, Uncover, PotOn, Harden, PlantOut, Thin, ThinMore, Weed, Water, Steer, Net, RaiseNet, Pinch, Strip, Feed, Disbud, Bag, Scout, Count, Cut, Deadhead, SeedHead, Frost, PullOut, Mulch, Lift, Cover}
 }
 
 // A Job is something to do on a planting.
@@ -95,6 +96,7 @@ type Planting struct {
 	Method   crop.Method
 	Plants   int
 	Started  day.Day
+	Bought   day.Day // when its young plants come; zero where it is started here
 	Out      day.Day // as planned or done
 	IsOut    bool    // it is on record that it was planted out
 	Raising  *plan.Raising

@@ -24,7 +24,10 @@ func (r *round) starting() {
 	if r.Method == crop.Established {
 		return
 	}
-	if !r.Started.Before(r.today) && !r.done(Sow) {
+	switch {
+	case !r.Bought.IsZero():
+		r.receive()
+	case !r.Started.Before(r.today) && !r.done(Sow):
 		r.sow()
 	}
 	r.rooting()
@@ -34,6 +37,16 @@ func (r *round) starting() {
 	if r.Method == crop.Direct {
 		r.thin()
 	}
+}
+
+// receive: the same kinds are sold as dwarfs for bedding, which look the same until it is too late.
+func (r *round) receive() {
+	if r.IsOut || !r.open(Receive, r.Bought.Add(3)) {
+		return
+	}
+	r.add(Job{Task: Receive, Earliest: r.Bought, Best: r.Bought, Latest: r.Bought.Add(3), Harm: 0.8, Minutes: trayMinutes + trayAPlant*float64(r.Plants),
+		Reason: Sentence{"bought as plugs: see that the label says at least ", CM(r.Profile.HeightCM[0]), " high, look under the leaves, water, and keep them bright and out of the wind"},
+		Cost:   Sentence{"dwarf forms look the same as seedlings and never make a stem; plugs that dry out stand still"}})
 }
 
 func (r *round) sow() {

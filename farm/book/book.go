@@ -38,6 +38,7 @@ type Book struct {
 	Bought      []Bought
 	Moves       []Move
 	Inquiries   []Inquiry
+	Stock       []StockCount
 	Notes       []Note
 	Lessons     []Lesson
 	Authors     []Author

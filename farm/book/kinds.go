@@ -55,6 +55,7 @@ var (
 	Lots         = new(Kind) // of stems that did not grow here; a cut is a lot of its own
 	Moves        = new(Kind)
 	Inquiries    = new(Kind)
+	Stock        = new(Kind) // of tubers, divisions and plants that cuttings are taken from
 	Notes        = new(Kind)
 	Lessons      = new(Kind)
 	Authors      = new(Kind)
@@ -63,7 +64,7 @@ var (
 
 // kinds are those that hold what stands now, in the order in which each only speaks of those before it.
 var kinds = []*Kind{Settings, Weather, Beds, Trays, Varieties, Plantings, Events, Counts, Cuts, Scoutings, Sprays, Jobs, Schools, Orders, OrderLines,
-	OrderDays, RecipeLines, ExtraPicks, Places, Temperatures, Lots, Moves, Inquiries, Notes, Lessons, Authors}
+	OrderDays, RecipeLines, ExtraPicks, Places, Temperatures, Lots, Moves, Inquiries, Stock, Notes, Lessons, Authors}
 
 // The table is filled in here, since what reads and writes a record names its kind.
 func init() {
@@ -110,7 +111,7 @@ func init() {
 	}
 	*Plantings = Kind{
 		Name: "plantings", Singular: "planting", By: ByOwner,
-		Columns: words("planting variety bed method started_on planted_out_on pinched_on pinched_share plants cut_style ended_on squares tray succession"),
+		Columns: words("planting variety bed method started_on planted_out_on pinched_on pinched_share plants cut_style ended_on squares tray succession bought_on"),
 		Key:     words("planting"), Needed: words("planting variety method started_on plants"),
 		in: kept[Planting]{
 			list: func(b *Book) *[]Planting { return &b.Plantings }, reads: one(ReadPlanting), writes: Planting.Record,
@@ -265,6 +266,16 @@ func init() {
 		Key:     words("id"), Needed: words("asked_on customer what stems"),
 		in: kept[Inquiry]{
 			list: func(b *Book) *[]Inquiry { return &b.Inquiries }, reads: one(ReadInquiry), writes: Inquiry.Record,
+		},
+	}
+	*Stock = Kind{
+		Name: "stock", Singular: "count of stock", By: ByOwner,
+		Columns: words("variety part on pieces id"),
+		Key:     words("id"), Needed: words("variety part on pieces"),
+		in: kept[StockCount]{
+			list: func(b *Book) *[]StockCount { return &b.Stock }, reads: one(ReadStockCount), writes: StockCount.Record,
+			id:    func(c StockCount) string { return c.ID },
+			order: func(x, y StockCount) int { return cmp.Or(x.On.Compare(y.On), strings.Compare(x.ID, y.ID)) }, checks: (*Book).checkStock,
 		},
 	}
 	*Notes = Kind{

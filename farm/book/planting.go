@@ -18,9 +18,10 @@ type Planting struct {
 	Plants           int      // live plants expected to bear
 	CutStyle         string   // "long", "keep-buds" or empty for long
 	EndedOn          day.Day
-	Squares          string // of its bed, as plan.ParsePatch reads them; empty where it has no place yet
-	Tray             string // that it is raised in
-	Succession       string // the plan of successions that it belongs to
+	Squares          string  // of its bed, as plan.ParsePatch reads them; empty where it has no place yet
+	Tray             string  // that it is raised in
+	Succession       string  // the plan of successions that it belongs to
+	BoughtOn         day.Day // as plugs that were sown elsewhere; zero where the farm starts it itself
 }
 
 // MostPlants is how many plants one planting can have.
@@ -43,6 +44,7 @@ func ReadPlanting(f *Fields) Planting {
 		Squares:      f.Text("squares"),
 		Tray:         f.Text("tray"),
 		Succession:   f.Text("succession"),
+		BoughtOn:     f.OptDay("bought_on"),
 	}
 	f.notBefore("planted_out_on", p.PlantedOutOn, p.StartedOn, "planted out")
 	f.notBefore("pinched_on", p.PinchedOn, p.StartedOn, "pinched")
@@ -50,6 +52,14 @@ func ReadPlanting(f *Fields) Planting {
 	const longestInTray = 300
 	if !p.PlantedOutOn.IsZero() && p.PlantedOutOn.Sub(p.StartedOn) > longestInTray {
 		f.Fault("planted_out_on", "planted out %d days after its start: check both dates", p.PlantedOutOn.Sub(p.StartedOn))
+	}
+	f.notBefore("bought_on", p.BoughtOn, p.StartedOn, "bought")
+	switch {
+	case p.BoughtOn.IsZero():
+	case p.Method != crop.Tray:
+		f.Fault("bought_on", "only young plants out of trays are bought as plugs: leave this empty, or choose trays")
+	case !p.PlantedOutOn.IsZero() && p.PlantedOutOn.Before(p.BoughtOn):
+		f.Fault("bought_on", "bought on %s, after it was planted out on %s: check both dates", p.BoughtOn, p.PlantedOutOn)
 	}
 	if p.Method == crop.Direct && !p.PlantedOutOn.IsZero() {
 		f.Fault("planted_out_on", "a direct sowing is not planted out: leave this empty, or choose tray")
@@ -78,7 +88,7 @@ func (p Planting) PinchedPart() float64 {
 // Record returns the planting as text.
 func (p Planting) Record() Record {
 	return Record{Plantings, [][]string{{p.ID, p.Variety, p.Bed, string(p.Method), p.StartedOn.String(), p.PlantedOutOn.String(),
-		p.PinchedOn.String(), optDecimal(p.PinchedShare), strconv.Itoa(p.Plants), p.CutStyle, p.EndedOn.String(), p.Squares, p.Tray, p.Succession}}}
+		p.PinchedOn.String(), optDecimal(p.PinchedShare), strconv.Itoa(p.Plants), p.CutStyle, p.EndedOn.String(), p.Squares, p.Tray, p.Succession, p.BoughtOn.String()}}}
 }
 
 // A Variety is a sort of a crop as the farm names it.

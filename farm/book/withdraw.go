@@ -32,7 +32,10 @@ func (b *Book) holdsTray(id string) (n int, what, todo string) {
 }
 
 func (b *Book) holdsVariety(id string) (n int, what, todo string) {
-	return number(b.Plantings, func(p Planting) bool { return p.Variety == id }), "plantings", "they would have no variety"
+	if n := number(b.Plantings, func(p Planting) bool { return p.Variety == id }); n > 0 {
+		return n, "plantings", "they would have no variety"
+	}
+	return number(b.Stock, func(c StockCount) bool { return c.Variety == id }), "counts of its stock", "withdraw those first"
 }
 
 func (b *Book) holdsOrder(id string) (n int, what, todo string) {

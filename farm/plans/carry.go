@@ -52,7 +52,7 @@ func CarryOver(s *look.Snapshot, year int) []Carried {
 		next := Carried{From: p, To: p}
 		to := &next.To
 		to.ID, to.Squares, to.Succession, to.EndedOn = taken.FreeName(p.Variety), "", "", day.Day{}
-		for _, on := range []*day.Day{&to.StartedOn, &to.PlantedOutOn, &to.PinchedOn} {
+		for _, on := range []*day.Day{&to.StartedOn, &to.PlantedOutOn, &to.PinchedOn, &to.BoughtOn} {
 			if !on.IsZero() {
 				*on = on.Add(aYear)
 			}

@@ -6,6 +6,7 @@ import (
 	"math/rand/v2"
 	"testing"
 
+	"dewcount/core/crop"
 	"dewcount/core/day"
 	"dewcount/farm/book"
 )
@@ -24,7 +25,9 @@ func aFarm(t *testing.T) *book.Book {
 		}
 	}
 	read(book.Varieties, book.Variety{Name: "Ball wine", Crop: "dahlia-ball", Colour: "wine", Role: "focal"}.Record().Lines[0], book.Variety{Name: "Zinnia coral", Crop: "zinnia-tall", Colour: "coral", Role: "focal"}.Record().Lines[0])
-	read(book.Plantings, []string{"DW1", "Ball wine", "", "tuber", "2026-05-07", "", "", "", "60", "", "", "", "", ""}, []string{"ZC1", "Zinnia coral", "", "direct", "2026-05-07", "", "", "", "90", "", "", "", "", ""})
+	started := day.Of(2026, 5, 7)
+	read(book.Plantings, book.Planting{ID: "DW1", Variety: "Ball wine", Method: crop.Tuber, StartedOn: started, Plants: 60}.Record().Lines[0],
+		book.Planting{ID: "ZC1", Variety: "Zinnia coral", Method: crop.Direct, StartedOn: started, Plants: 90}.Record().Lines[0])
 	read(book.Places, []string{"fridge", "fridge", "4", "6", "2026-07-01"}, []string{"cellar", "room", "12", "", "2026-07-01"}, []string{"loft", "loft", "22", "", "2026-07-01"})
 	return b
 }

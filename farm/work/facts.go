@@ -17,7 +17,7 @@ func roundOf(s *look.Season, i int, record book.Planting, sky *seasonSky) rounds
 	m, profile := &s.Model.Plantings[i], s.Model.Plantings[i].Growth.Profile
 	standing := s.Stand.Standing(i)
 	p := rounds.Planting{
-		ID: m.ID, Profile: profile, Method: record.Method, Plants: record.Plants, Started: record.StartedOn, Out: m.Growth.Out(), Dates: s.Dates[i],
+		ID: m.ID, Profile: profile, Method: record.Method, Plants: record.Plants, Started: record.StartedOn, Bought: record.BoughtOn, Out: m.Growth.Out(), Dates: s.Dates[i],
 		PinchOn: record.PinchedOn, Standing: standing.Rungs, Done: make(map[rounds.Task]day.Day),
 	}
 	if profile.Lasts(record.Method) && !p.Dates.Emerged.Likely.IsZero() {
@@ -30,6 +30,9 @@ func roundOf(s *look.Season, i int, record book.Planting, sky *seasonSky) rounds
 			up = record.StartedOn.Add(int(profile.Germination.Days[1]))
 		}
 		r := plan.RaisingOf(profile, record.StartedOn, up, p.Out, s.FrostFree(profile))
+		if !record.BoughtOn.IsZero() {
+			r = r.Bought(record.BoughtOn)
+		}
 		p.Raising = &r
 	}
 	if record.Method == crop.Direct && record.StartedOn.Add(14).After(s.View.Today) {

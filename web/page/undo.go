@@ -60,7 +60,7 @@ func (s *Site) home(c *echo.Context, k *book.Kind, id string) string {
 	switch k {
 	case book.Beds:
 		return "/beds"
-	case book.Trays:
+	case book.Trays, book.Stock:
 		return "/seeds"
 	case book.Jobs:
 		return "/rounds"

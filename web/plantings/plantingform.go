@@ -7,6 +7,7 @@ import (
 	"strconv"
 	"strings"
 
+	"dewcount/core/crop"
 	"dewcount/core/day"
 	"dewcount/core/plan"
 	"dewcount/farm/book"
@@ -49,6 +50,7 @@ func (s view) plantingForm(c *echo.Context, code int, snap *say.Snapshot, p *boo
 		{Name: "ended_on", Label: "Pulled out on", Kind: "date"},
 		{Name: "squares", Label: "Squares of its bed", Hint: "Along and across: 3-14x1-4; or 3-14 for the whole width."},
 		trayField(snap),
+		{Name: "bought_on", Label: "Bought as plugs, coming on", Kind: "date", Hint: "Empty where you sow it yourself. Leave the start empty too where nobody says when they were sown."},
 		{Name: "succession", Label: "Belongs to the plan"},
 	}
 	v.Fields, v.More = page.Fill(c, v.Fields, from, faults), page.Fill(c, v.More, from, faults)
@@ -94,6 +96,9 @@ func (s view) addPlanting(c *echo.Context, snap *say.Snapshot) error {
 		if name == "plants" && strings.TrimSpace(from(name)) == "" {
 			return plantsBySquares(snap, from)
 		}
+		if name == "started_on" && strings.TrimSpace(from(name)) == "" {
+			return plugStart(snap, from)
+		}
 		if name == "planting" && strings.TrimSpace(from(name)) == "" {
 			return snap.Book.FreeName(from("variety"))
 		}
@@ -104,11 +109,11 @@ func (s view) addPlanting(c *echo.Context, snap *say.Snapshot) error {
 	notTooFar(f, p, snap.View.Today)
 	records := []book.Record{p.Record()}
 	if _, known := snap.Book.Variety(p.Variety); !known && p.Variety != "" {
-		crop := strings.TrimSpace(from("crop"))
-		if crop == "" {
+		of := strings.TrimSpace(from("crop"))
+		if of == "" {
 			f.Fault("variety", "%q is no variety on record: choose one from the list, or say below which crop it is", p.Variety)
 		} else {
-			records = append([]book.Record{book.Variety{Name: p.Variety, Crop: crop}.Record()}, records...)
+			records = append([]book.Record{book.Variety{Name: p.Variety, Crop: of}.Record()}, records...)
 		}
 	}
 	err := f.Faults()
@@ -124,14 +129,28 @@ func (s view) addPlanting(c *echo.Context, snap *say.Snapshot) error {
 	return c.Redirect(http.StatusSeeOther, page.AddressOf("recorded", p.Record(), "plantings", p.ID))
 }
 
+// profileOf returns the crop of the variety that a form names, nil where that is not known.
+func profileOf(snap *say.Snapshot, from page.Typed) *crop.Profile {
+	if v, ok := snap.Book.Variety(strings.TrimSpace(from("variety"))); ok {
+		return snap.Book.CropOf(v)
+	}
+	return snap.Book.Crop(strings.TrimSpace(from("crop")))
+}
+
+// plugStart returns when bought plants were probably sown; empty for what is not bought.
+func plugStart(snap *say.Snapshot, from page.Typed) string {
+	on, err := day.Parse(strings.TrimSpace(from("bought_on")))
+	profile := profileOf(snap, from)
+	if err != nil || profile == nil || !profile.HasStart(crop.Tray) {
+		return ""
+	}
+	return plan.PlugStart(profile, on).String()
+}
+
 // plantsBySquares returns how many plants the squares of a form hold, where no number of plants was typed: a place may be filled by area as
 // well as by plants. It is empty where that is not known.
 func plantsBySquares(snap *say.Snapshot, from page.Typed) string {
-	cropID := strings.TrimSpace(from("crop"))
-	if v, ok := snap.Book.Variety(strings.TrimSpace(from("variety"))); ok {
-		cropID = v.Crop
-	}
-	profile := snap.Book.Crop(cropID)
+	profile := profileOf(snap, from)
 	grid, ok := snap.Book.Grid(strings.TrimSpace(from("bed")))
 	if profile == nil || !ok {
 		return ""

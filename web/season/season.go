@@ -176,29 +176,29 @@ func weekLines(s *say.Season, plantings []int, wanted []float64) []weekLine {
 // moved returns the planting as a form moves it: planned dates that follow the start move with it, unless they were typed anew.
 func moved(record book.Planting, from page.Typed) (book.Planting, error) {
 	value := page.Of(record.Record())
+	typed := func(name string) string { return strings.TrimSpace(from(name)) }
+	by := 0
+	if start, err := day.Parse(typed("started_on")); err == nil {
+		by = start.Sub(record.StartedOn)
+	}
 	f := book.NewFields(func(name string) string {
+		was, err := day.Parse(value(name))
+		follows := err == nil && (name == "planted_out_on" || name == "pinched_on" || name == "bought_on")
 		switch name {
 		case "started_on", "planted_out_on", "pinched_on", "pinched_share", "plants":
-			if typed := strings.TrimSpace(from(name)); typed != "" {
-				return typed
+			if now := typed(name); now != "" && !(follows && now == was.String()) {
+				return now
 			}
-			if from("typed") != "" && name != "plants" && name != "started_on" {
+			if typed(name) == "" && from("typed") != "" && name != "plants" && name != "started_on" {
 				return "" // the form was sent, and the field was emptied
 			}
+		}
+		if follows {
+			return was.Add(by).String()
 		}
 		return value(name)
 	})
 	p := book.ReadPlanting(f)
-	by := p.StartedOn.Sub(record.StartedOn)
-	follow := func(name string, now *day.Day, was day.Day) {
-		if typed := strings.TrimSpace(from(name)); !was.IsZero() && (typed == "" && from("typed") == "" || typed == was.String()) {
-			*now = was.Add(by)
-		}
-	}
-	if by != 0 {
-		follow("planted_out_on", &p.PlantedOutOn, record.PlantedOutOn)
-		follow("pinched_on", &p.PinchedOn, record.PinchedOn)
-	}
 	return p, f.Faults()
 }
 

@@ -6,6 +6,7 @@ import (
 	"net/http"
 	"slices"
 	"strconv"
+	"strings"
 
 	"dewcount/core/crop"
 	"dewcount/core/day"
@@ -34,22 +35,24 @@ type seedsView struct {
 	BenchW   string
 	Trays    []trayView
 	NewTray  []page.Field
+	Stock    []stockView
+	NewStock []page.Field
 	Fault    string
 	Labels   string
 	Basis    string
 }
 
 type seedView struct {
-	Variety, Crop, Plants, Seeds, Stock, Order, Packets, Parts string
-	Sowings                                                    []string // what to pack, by sowing
-	Short                                                      bool
+	Variety, Crop, Plants, Seeds, Stock, Order, Packets string
+	Sowings                                             []string // what to pack, by sowing
+	Short                                               bool
 }
 
 // A raisingView is the life of a sowing's trays.
 type raisingView struct {
-	ID, Variety, Trays, Sow, OffHeat, PotOn, Out, Window, Warning string
-	Harden                                                        []string
-	Late                                                          bool
+	ID, Variety, Trays, Begins, OffHeat, PotOn, Out, Window, Warning string
+	Harden                                                           []string
+	on                                                               day.Day // it begins
 }
 
 // A benchView is a week of the nursery.
@@ -87,7 +90,7 @@ func (s view) seedsPage(c *echo.Context, code int, snap *say.Snapshot, from page
 	v.Find.Kept = []page.LinkView{{Name: "year", Href: strconv.Itoa(year)}}
 	lines := plans.Seeds(season.Season)
 	for _, l := range lines {
-		if l.Seeds+l.Parts > 0 && v.Find.Takes("", l.Variety, l.Profile.Name) {
+		if l.Seeds+l.Parts+l.Plugs > 0 && v.Find.Takes("", l.Variety, l.Profile.Name) {
 			v.Lines = append(v.Lines, newSeedView(snap, l))
 		}
 		for _, w := range l.Sowings {
@@ -96,12 +99,15 @@ func (s view) seedsPage(c *echo.Context, code int, snap *say.Snapshot, from page
 			}
 		}
 	}
-	slices.SortStableFunc(v.Raisings, func(a, b raisingView) int { return cmp.Compare(a.Sow, b.Sow) })
+	slices.SortStableFunc(v.Raisings, func(a, b raisingView) int { return a.on.Compare(b.on) })
 	v.bench(snap.Locale, plans.Bench(season.Season, lines), place)
 	for _, t := range snap.Book.Trays {
 		words := strconv.Itoa(t.Cells) + " cells"
+		if t.ID == words {
+			words = ""
+		}
 		if t.LengthCM != nil && t.WidthCM != nil {
-			words += fmt.Sprintf(", %s by %s", snap.Number(say.Centimetre, *t.LengthCM), snap.Exact(say.Centimetre, *t.WidthCM))
+			words = strings.TrimPrefix(words+", ", ", ") + fmt.Sprintf("%s by %s", snap.Number(say.Centimetre, *t.LengthCM), snap.Exact(say.Centimetre, *t.WidthCM))
 		}
 		v.Trays = append(v.Trays, trayView{t.ID, words})
 	}
@@ -110,8 +116,15 @@ func (s view) seedsPage(c *echo.Context, code int, snap *say.Snapshot, from page
 	if n := len(trayless(snap)); n > 0 {
 		tray = append(tray, page.Field{Name: raiseKey, Label: "Raise in it", Kind: "select"}.Choose(page.Option{Value: "", Label: "nothing yet"}, page.Option{Value: "all", Label: say.Number(n, "sowing") + " without a tray"}))
 	}
-	v.NewTray = page.Fill(c, tray, from, faults)
-	v.Fault = page.Rest(v.NewTray, faults)
+	today := func(name string) string {
+		if name == "on" && from(name) == "" {
+			return snap.View.Today.String()
+		}
+		return from(name)
+	}
+	v.NewTray, v.NewStock = page.Fill(c, tray, from, faults), page.Fill(c, stockFields(snap), today, faults)
+	v.Stock = stockViews(snap)
+	v.Fault = page.Rest(slices.Concat(v.NewTray, v.NewStock), faults)
 	return s.Show(c, code, "seeds", "/seeds", "Seeds and trays", snap, v)
 }
 
@@ -128,21 +141,31 @@ func hasSowings(snap *say.Snapshot, year int) bool {
 
 func newSeedView(snap *say.Snapshot, l plans.SeedLine) seedView {
 	v := seedView{Variety: l.Variety, Crop: l.Profile.Name, Plants: strconv.Itoa(l.Plants), Seeds: strconv.Itoa(l.Seeds), Short: l.ToOrder > 0}
-	if l.Parts > 0 {
-		v.Parts = strconv.Itoa(l.Parts) + " to set"
-		v.Seeds = v.Parts
-		v.Short = false
-	}
-	if l.StockKnown {
-		v.Stock = strconv.Itoa(l.InStock)
-	}
-	if l.Seeds > 0 {
+	if l.Seeds > 0 || l.Parts+l.Plugs == 0 {
+		if l.StockKnown {
+			v.Stock = strconv.Itoa(l.InStock)
+		}
 		v.Order = strconv.Itoa(l.ToOrder)
 		if l.Packets > 0 {
 			v.Packets = say.Number(l.Packets, "packet")
 		}
+	} else {
+		v.Seeds, v.Short = "", false
+	}
+	if l.Plugs > 0 {
+		words := say.Number(l.Plugs, "plug")
+		v.Seeds, v.Order, v.Short = join(v.Seeds, words), join(v.Order, words), true
+	}
+	if l.Parts > 0 {
+		own, order := stockOf(l)
+		v.Seeds = join(v.Seeds, strconv.Itoa(l.Parts)+" to set")
+		v.Stock, v.Order = join(v.Stock, own), join(v.Order, order)
+		v.Short = v.Short || slices.ContainsFunc(l.Own, func(o plans.OwnStock) bool { return o.ToBuy > 0 && len(o.Counts) > 0 })
 	}
 	for _, w := range l.Sowings {
+		if w.Plugs > 0 && w.Planting.BoughtOn.After(snap.View.Today) {
+			v.Sowings = append(v.Sowings, fmt.Sprintf("%s: %d plugs to come on %s", w.Planting.ID, w.Plugs, snap.Date(w.Planting.BoughtOn)))
+		}
 		if w.Planting.StartedOn.Before(snap.View.Today) || w.Seeds == 0 {
 			continue
 		}
@@ -157,7 +180,10 @@ func newSeedView(snap *say.Snapshot, l plans.SeedLine) seedView {
 
 func newRaising(snap *say.Snapshot, l plans.SeedLine, w plans.SeedSowing) raisingView {
 	r := w.Raising
-	v := raisingView{ID: w.Planting.ID, Variety: l.Variety, Sow: snap.Date(r.Sown), Out: snap.Date(r.Out), Trays: "no tray chosen"}
+	v := raisingView{on: r.Sown, ID: w.Planting.ID, Variety: l.Variety, Begins: "sow " + snap.Date(r.Sown), Out: snap.Date(r.Out), Trays: "no tray chosen"}
+	if w.Plugs > 0 {
+		v.Begins, v.Trays = "plugs come "+snap.Date(r.Sown), "in their own trays"
+	}
 	if w.Trays > 0 {
 		v.Trays = fmt.Sprintf("%s of %s", say.Number(w.Trays, "tray"), w.Tray.ID)
 	}
@@ -290,6 +316,9 @@ func newLabel(w plans.SeedSowing, l plans.SeedLine, number, of int) labelView {
 	v := labelView{ID: w.Planting.ID, Variety: l.Variety, Line: "started " + date(w.Planting.StartedOn)}
 	if w.Raising != nil {
 		v.Line = "sown " + date(w.Planting.StartedOn) + ", out " + date(w.Raising.Out)
+		if !w.Planting.BoughtOn.IsZero() {
+			v.Line = "plugs of " + date(w.Planting.BoughtOn) + ", out " + date(w.Raising.Out)
+		}
 		if !w.Raising.Latest.IsZero() {
 			v.Foot = "no later than " + date(w.Raising.Latest)
 		}

@@ -20,5 +20,6 @@ func View(site *page.Site) page.View {
 		page.Get("/seeds", page.Look, s.On(s.seeds)),
 		page.Get("/labels", page.Look, s.On(s.labels)),
 		page.Post("/trays", page.Own, s.On(s.addTray)),
+		page.Post("/stock", page.Own, s.On(s.countStock)),
 	}}
 }
