@@ -23,7 +23,7 @@ type room struct {
 
 const (
 	core     = "core/day core/climate core/crop core/postharvest core/cutting core/growth core/evidence core/forecast core/plan core/promise core/rounds core/school core/review"
-	views    = "web/backtest web/beds web/crops web/cut web/access web/exports web/field web/find web/fordate web/morning web/orders web/plantings web/rounds web/school web/season web/seeds web/settings web/store web/successions web/why web/years"
+	views    = "web/backtest web/beds web/crops web/cut web/access web/exports web/field web/find web/fordate web/morning web/orders web/play web/plantings web/rounds web/school web/season web/seeds web/settings web/store web/successions web/why web/years"
 	numerics = "gonum.org/v1/gonum"
 	echo     = "github.com/labstack/echo/v5"
 )
@@ -49,15 +49,16 @@ var rooms = []room{
 	{"notebook", "core croptable fault farm/book farm/look farm/market farm/plans farm/work", "github.com/arran4/golang-ical"},
 	{"standin", "core/day core/climate core/crop devices", ""}, // the field must not know how it is forecast
 	{"demo", "core croptable devices farm people standin", ""},
+	{"play", "core croptable demo farm people standin", ""},
 	{"say", "core croptable farm/book farm/look farm/market farm/plans farm/work", "golang.org/x/text"},
 	{"web/draw/ladder", "core/crop", ""},
 	{"web/assets", "web/draw/ladder", echo},
 	{"web/draw", "core farm/book farm/look farm/plans say web/assets web/draw/ladder", ""},
 	{"web/page", "core devices fault farm people say web/assets web/draw", echo + " github.com/alexedwards/scs/v2 github.com/hashicorp/golang-lru/v2"},
 	{"web/parts", "core farm say web/draw web/page", "github.com/skip2/go-qrcode"},
-	{views, "core croptable devices fault farm people trust notebook say web/assets web/draw web/page web/parts", echo},
+	{views, "core croptable devices fault farm people play trust notebook say web/assets web/draw web/page web/parts", echo},
 	{"web", "farm web", echo},
-	{"cmd/dewcount", "core devices fault farm people trust records notebook demo web", "golang.org/x/net/netutil"},
+	{"cmd/dewcount", "core devices fault farm people trust records notebook demo play web", "golang.org/x/net/netutil"},
 }
 
 // knows says who alone may import some packages of the standard library.

@@ -211,3 +211,12 @@ func (l Locale) Exact(u Unit, n float64) string { return l.Number(u, n) + " " + 
 func (l Locale) Range(u Unit, low, high float64) string {
 	return fmt.Sprintf("%.0f to %s", l.number(u, low), l.whole(u, high))
 }
+
+// Money writes a sum in the farm's currency.
+func (s *Snapshot) Money(sum float64) string {
+	place, err := s.Book.Place()
+	if err != nil {
+		return "" // a snapshot was made of it, so it is sound
+	}
+	return strings.TrimSpace(fmt.Sprintf("%.2f %s", sum, place.Currency))
+}

@@ -104,7 +104,7 @@ func (c Climate) on(d day.Day) Day {
 
 // tidy rounds to the tenths that a service gives, and keeps the extremes apart.
 func (d Day) tidy() Day {
-	tenth := func(v float64) float64 { return math.Round(v*10) / 10 }
+	tenth := func(v float64) float64 { return math.Round(v*10)/10 + 0 } // no nought below nought
 	return Day{tenth(d.TminC), tenth(max(d.TmaxC, d.TminC+0.5)), tenth(d.RainMM)}
 }
 

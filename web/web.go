@@ -35,8 +35,8 @@ import (
 	"github.com/labstack/echo/v5/middleware"
 )
 
-// New returns the handler of a farm's pages.
-func New(f *farm.Farm, o page.Options) (http.Handler, error) {
+// New returns the handler of a farm's pages, with views that only some programs have.
+func New(f *farm.Farm, o page.Options, of ...func(*page.Site) page.View) (http.Handler, error) {
 	if o.Name == "" {
 		o.Name = "dewcount"
 	}
@@ -44,7 +44,11 @@ func New(f *farm.Farm, o page.Options) (http.Handler, error) {
 	if err != nil {
 		return nil, err
 	}
-	for _, v := range views(s) {
+	var more []page.View
+	for _, view := range of {
+		more = append(more, view(s))
+	}
+	for _, v := range append(views(s), more...) {
 		if err := s.Parse(v.Templates); err != nil {
 			return nil, err
 		}
@@ -56,7 +60,7 @@ func New(f *farm.Farm, o page.Options) (http.Handler, error) {
 		TokenLookup: "form:csrf,header:X-CSRF-Token", CookieName: page.CookieName(o.Name+"_csrf", o.Secure), CookiePath: "/", CookieHTTPOnly: true,
 		CookieSecure: o.Secure, CookieSameSite: http.SameSiteLaxMode, Skipper: isFile,
 	}))
-	for _, r := range routes(s) {
+	for _, r := range routes(s, more...) {
 		e.Add(r.Method, r.Path, s.Needs(r.Need, r.Do))
 	}
 	return s.WithSessions(e), nil
@@ -68,8 +72,8 @@ func views(s *page.Site) []page.View {
 		fordate.View(s), find.View(s), years.View(s), backtest.View(s), school.View(s), beds.View(s), seeds.View(s), crops.View(s), settings.View(s), access.View(s), exports.View(s)}
 }
 
-// routes returns all addresses; a test walks them in every role.
-func routes(s *page.Site) []page.Route {
+// routes returns all addresses, with those of views that only some programs have; a test walks them in every role.
+func routes(s *page.Site, more ...page.View) []page.Route {
 	all := []page.Route{
 		page.Get("/assets/*", page.Anybody, assets.Serve),
 		page.Get("/worker.js", page.Anybody, assets.Worker),
@@ -80,7 +84,7 @@ func routes(s *page.Site) []page.Route {
 	if s.Step != nil {
 		all = append(all, page.Post("/demo/step", page.Record, s.StepDemo))
 	}
-	for _, v := range views(s) {
+	for _, v := range append(views(s), more...) {
 		all = append(all, v.Routes...)
 	}
 	return append(all, page.Get("/*", page.Look, func(*echo.Context) error { return echo.ErrNotFound }))

@@ -29,6 +29,7 @@ var errUsage = errors.New("wrong call")
 
 var commands = []command{
 	{"demo", "[--addr 127.0.0.1:8080] [--db FILE]", "start with the demo farm", program.demo},
+	{"play", "[--addr 127.0.0.1:8081] [--db FILE] [--season NUMBER]", "start a season to be played, on a made-up farm", program.play},
 	{"serve", "--db FILE [--addr 127.0.0.1:8080] [--https] [--cert FILE --key FILE]", "start on a farm's own database", program.serve},
 	{"import", "--db FILE DIR", "read a notebook folder, all or nothing", program.importNotebook},
 	{"export", "--db FILE DIR", "write the notebook folder", program.export},

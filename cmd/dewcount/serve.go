@@ -22,10 +22,12 @@ import (
 	"dewcount/farm/market"
 	"dewcount/fault"
 	"dewcount/people"
+	"dewcount/play"
 	"dewcount/records"
 	"dewcount/trust"
 	"dewcount/web"
 	"dewcount/web/page"
+	played "dewcount/web/play"
 
 	"golang.org/x/net/netutil"
 )
@@ -38,6 +40,8 @@ type site struct {
 	cert, key  string // files of a certificate and its key; empty for none
 	https      bool   // also on the loopback
 	isDemo     bool
+	season     *uint64              // that is played; nil on other farms
+	ready      func(address string) // told instead of printed where the farm is reached; nil: it is printed
 }
 
 func (p program) demo(ctx context.Context, fset *flag.FlagSet, args []string) error {
@@ -99,6 +103,11 @@ func (p program) listen(ctx context.Context, at site) (err error) {
 			return err
 		}
 	}
+	if at.season != nil {
+		if err := errors.Join(play.Fill(ctx, store, *at.season), play.Let(ctx, store)); err != nil {
+			return err
+		}
+	}
 	code := people.NewCode()
 	crew := people.New(store, p.clock, code)
 	any, err := crew.Any(ctx)
@@ -147,14 +156,27 @@ func (p program) listen(ctx context.Context, at site) (err error) {
 		options.Box = demo.Box(store, p.clock)
 		options.Step = func(ctx context.Context) error { return demo.Step(ctx, store) }
 	}
+	if alone && at.season == nil {
+		options.Season = p.seasonBeside(ctx, at)
+	}
+	var more []func(*page.Site) page.View
+	if at.season != nil {
+		options.Visitor, options.Name, options.Played = play.Player, "dewcount_season", true
+		options.Step = func(ctx context.Context) error { return play.Pass(ctx, store) }
+		more = append(more, func(s *page.Site) page.View { return played.View(s, store) })
+	}
 	if os.Getenv("GOMEMLIMIT") == "" {
 		debug.SetMemoryLimit(usualMemory)
 	}
 	field := farm.New(store, p.clock)
 	field.Warm = func(s *look.Snapshot) { market.PromisesOf(s) } // the morning, the orders, the sheet and the store all ask for them
-	handler, err := web.New(field, options)
+	handler, err := web.New(field, options, more...)
 	if err != nil {
 		return err
+	}
+	if at.ready != nil {
+		at.ready(options.Address)
+		return serveUntil(ctx, listener, handler)
 	}
 	fmt.Fprintf(p.stdout, "Dew Count is at %s (stop it with Ctrl-C)\n", options.Address)
 	if !any {

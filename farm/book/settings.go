@@ -24,7 +24,7 @@ type Setting struct{ Key, Value string }
 var settingKeys = []string{"name", "latitude", "longitude", "elevation_m", "timezone", "pick_days",
 	"last_frost", "first_frost", "nursery_min_c", "nursery_max_c", "picking", "pick_hour", "square_cm",
 	"climate", "climate_tmin_c", "climate_tmax_c", "chance", "losses", "margin", "bench_trays", "stems_an_hour", "pick_hours_a_week", "crew_hours", "cut_until_c", "bunch_stems", "bouquet_minutes", "sowing_minutes", "currency", "soil", "address", "station",
-	"demo_day", "demo_seed"}
+	"demo_day", "demo_seed", "game"}
 
 const neededSettings = 6
 
@@ -78,6 +78,7 @@ type Place struct {
 	Address                         string          // by which phones reach the program, such as https://dew.lan:8443; empty where none do
 	DemoDay                         day.Day         // zero on a real farm
 	DemoSeed                        uint64
+	Game                            string // of a season that is played: what its crew does by itself; empty on other farms
 }
 
 // What a farm plans with until it says otherwise.
@@ -108,7 +109,7 @@ func readPlace(m Measures, get func(key string) string) (Place, fault.List) {
 		ElevationM: f.Number("elevation_m", -450, 6000), Picking: f.Word("picking", "", "all", "ahead", "sold"),
 		PickHour: 8, SquareCM: usualSquareCM, Chance: usualChance, Losses: usualLosses, Margin: usualMargin, StemsAnHour: usualStemsAnHour, CutUntilC: cutting.UsualUntilC, BunchStems: usualBunchStems, BouquetMinutes: usualBouquet, SowingMinutes: usualSowing,
 		LastFrost: f.Raw("last_frost"), FirstFrost: f.Raw("first_frost"), BenchTrays: f.OptWhole("bench_trays", 0, 100_000), PickHoursAWeek: f.OptNumber("pick_hours_a_week", 0, 10_000),
-		DemoDay: f.OptDay("demo_day"),
+		DemoDay: f.OptDay("demo_day"), Game: f.Raw("game"),
 	}
 	for name, set := range map[string]struct {
 		to        *float64

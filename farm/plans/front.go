@@ -99,8 +99,8 @@ func (p *SuccessionPlan) judge(ground *plan.Ground, want plan.Want, limits plan.
 	}
 }
 
-// holdDays returns for how many days stems of a crop that are cut in the middle of a use's window are held and still serve it.
-func holdDays(b *book.Book, p *crop.Profile, use crop.Use) int {
+// HoldDays returns for how many days stems of a crop that are cut in the middle of a use's window are held and still serve it.
+func HoldDays(b *book.Book, p *crop.Profile, use crop.Use) int {
 	window, ok := p.Window(use, b.SchoolOf(p.ID, "cut"))
 	if !ok {
 		return 0

@@ -6,6 +6,7 @@ import (
 	"fmt"
 
 	"dewcount/core/crop"
+	"dewcount/core/day"
 	"dewcount/core/plan"
 	"dewcount/farm/book"
 	"dewcount/farm/look"
@@ -52,4 +53,14 @@ func frostOver(s *look.Snapshot, g *plan.Ground) plan.Frost {
 		f = s.FrostsUnder(warmer)
 	}
 	return plan.Frost{Last: f.Last, First: f.First}
+}
+
+// StartsBetween returns the sowings of a variety, as the farm starts it, whose stems could be cut within a period: one every step days, each in its season.
+func StartsBetween(s *look.Snapshot, cropID, variety string, from, to day.Day, step int) ([]plan.Sowing, error) {
+	g, err := GroundOf(s, cropID, variety, "")
+	if err != nil {
+		return nil, err
+	}
+	starts := startsOf(s, g, []crop.Method{g.Row.Growth.Profile.PreferredStart}, false)
+	return starts.Between(from, to, step), nil
 }

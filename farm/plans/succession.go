@@ -217,7 +217,7 @@ func successions(ctx context.Context, s *look.Snapshot, a SuccessionAsk, progres
 	if a.By == "dates" {
 		want.Stems = market.WantedIn(s, a.Crop, want.First.Monday, len(want.Stems))
 	}
-	out.Hold = holdDays(s.Book, p, crop.Market)
+	out.Hold = HoldDays(s.Book, p, crop.Market)
 	limits := plan.Limits{Existing: a.Existing, Hold: out.Hold, Each: place.SowingMinutes * place.StemsAnHour / 60, Exactly: a.Sowings}
 	if grid, ok := s.Book.Grid(a.Bed); ok {
 		out.Room = room(s, grid, a, p)

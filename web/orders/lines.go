@@ -41,7 +41,7 @@ func lineWords(snap *say.Snapshot, l book.OrderLine) string {
 		words += fmt.Sprintf(", alike, with %d to spare", n)
 	}
 	if l.Price != nil {
-		words += ", at " + money(snap, *l.Price)
+		words += ", at " + snap.Money(*l.Price)
 	}
 	return words
 }
@@ -79,15 +79,6 @@ func cropIDs(snap *say.Snapshot, names string) string {
 	return strings.Join(ids, " / ")
 }
 
-// money writes a sum in the farm's currency.
-func money(snap *say.Snapshot, sum float64) string {
-	place, err := snap.Book.Place()
-	if err != nil {
-		return "" // a snapshot was made of it, so it is sound
-	}
-	return strings.TrimSpace(fmt.Sprintf("%.2f %s", sum, place.Currency))
-}
-
 // comesTo says what an order comes to on a usual day; nothing where a line of it has no price.
 func comesTo(snap *say.Snapshot, o book.Order) string {
 	sum, priced := 0.0, false
@@ -104,9 +95,9 @@ func comesTo(snap *say.Snapshot, o book.Order) string {
 	case !priced:
 		return ""
 	case o.Repeats != "":
-		return "Comes to " + money(snap, sum) + " a day."
+		return "Comes to " + snap.Money(sum) + " a day."
 	}
-	return "Comes to " + money(snap, sum) + "."
+	return "Comes to " + snap.Money(sum) + "."
 }
 
 // newLineFields are the fields of one more line: what is always asked, and what is seldom needed.

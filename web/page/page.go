@@ -30,14 +30,16 @@ type Options struct {
 	Step  func(ctx context.Context) error // lets a day of the demo pass; nil on a farm of its own
 	Log   *slog.Logger
 
-	Box         devices.Set    // the devices that can be heard
-	People      *people.People // nil: whoever reaches the pages owns the farm
-	Sessions    scs.Store      // of those who are signed in; needed with People
-	Visitor     string         // the name as whom the demo signs its visitor in
-	Name        string         // of the site's cookies: farms that are served from one machine do not share them
-	Secure      bool           // the pages are reached by https alone
-	Address     string         // that the pages are reached by, unless the farm's settings have another
-	Certificate []byte         // of the farm's own authority, which phones must be told to trust; nil where there is none
+	Season      func() (address string, err error) // starts a season to be played beside the farm; nil where none can be
+	Played      bool                               // the farm is a season that is played
+	Box         devices.Set                        // the devices that can be heard
+	People      *people.People                     // nil: whoever reaches the pages owns the farm
+	Sessions    scs.Store                          // of those who are signed in; needed with People
+	Visitor     string                             // the name as whom the demo signs its visitor in
+	Name        string                             // of the site's cookies: farms that are served from one machine do not share them
+	Secure      bool                               // the pages are reached by https alone
+	Address     string                             // that the pages are reached by, unless the farm's settings have another
+	Certificate []byte                             // of the farm's own authority, which phones must be told to trust; nil where there is none
 }
 
 // A server answers requests for one farm.
@@ -50,6 +52,8 @@ type Site struct {
 	Jobs   *jobs
 	Wrote  *lru.Cache[string, int64] // by asker: the revision that their last form left
 
+	Season      func() (address string, err error)
+	Played      bool
 	Box         devices.Set
 	People      *people.People
 	Sessions    *scs.SessionManager
@@ -61,7 +65,7 @@ type Site struct {
 
 // NewSite returns the site of a farm, with the pages that are of no view.
 func NewSite(f *farm.Farm, o Options) (*Site, error) {
-	s := &Site{Farm: f, Step: o.Step, Log: o.Log, Pages: make(Pages), Jobs: newJobs(), Box: o.Box, People: o.People, Visitor: o.Visitor, Address: o.Address, Certificate: o.Certificate, Secure: o.Secure}
+	s := &Site{Farm: f, Step: o.Step, Season: o.Season, Played: o.Played, Log: o.Log, Pages: make(Pages), Jobs: newJobs(), Box: o.Box, People: o.People, Visitor: o.Visitor, Address: o.Address, Certificate: o.Certificate, Secure: o.Secure}
 	s.Wrote, _ = lru.New[string, int64](mostWriters) // an error is of a size below one
 	if s.People != nil {
 		s.Sessions = newSessions(o)

@@ -74,6 +74,7 @@ type Frame struct {
 	Title, Farm, Today string
 	Here               string // the view in the navigation
 	IsDemo, HasFarm    bool
+	IsPlayed           bool   // the farm is a season that is played
 	SignedOut          bool   // of somebody who is not signed in
 	Person             string // who is; empty where nobody is set up
 	MayOwn, MayRecord  bool
@@ -127,7 +128,7 @@ type DoneView struct{ Words, Kind, ID string }
 
 // Show fills what every page has from a snapshot, and renders.
 func (s *Site) Show(c *echo.Context, code int, name, here, title string, snap *say.Snapshot, body any) error {
-	p := Frame{Title: title, Here: here, IsDemo: s.Step != nil, HasFarm: snap != nil}
+	p := Frame{Title: title, Here: here, IsDemo: s.Step != nil, IsPlayed: s.Played, HasFarm: snap != nil}
 	if snap != nil {
 		if place, err := snap.Book.Place(); err == nil {
 			p.Farm, p.Zone = place.Name, place.Zone.String()

@@ -27,6 +27,8 @@ type lessonView struct {
 	Others   []otherView
 	Fault    string
 	NameIs   string // that was typed
+	Season   bool   // a season can be played beside the farm
+	SeasonAt string // its address, once it is started
 }
 
 // lessonTasks is how many stems a lesson has: five minutes.
@@ -37,7 +39,7 @@ func (s view) lesson(c *echo.Context, snap *say.Snapshot) error {
 }
 
 func (s view) show(c *echo.Context, code int, snap *say.Snapshot, typed string, faults map[string]string) error {
-	v := lessonView{Person: page.By(c), NameIs: typed}
+	v := lessonView{Person: page.By(c), NameIs: typed, Season: s.Season != nil && page.Who(c).Role.May(page.Own)}
 	who := v.Person
 	if who == "" {
 		who = typed
@@ -62,7 +64,24 @@ func (s view) show(c *echo.Context, code int, snap *say.Snapshot, typed string, 
 			v.Fault = faults[field]
 		}
 	}
+	v.SeasonAt, _ = c.Get(seasonKey).(string)
 	return s.Show(c, code, "school", "/school", "Stem school", snap, v)
+}
+
+// seasonKey is where a request has the address of a season that it has started.
+const seasonKey = "season"
+
+// season starts a season to be played beside the farm, and says where it is.
+func (s view) season(c *echo.Context, snap *say.Snapshot) error {
+	if s.Season == nil {
+		return echo.ErrNotFound
+	}
+	address, err := s.Season()
+	if err != nil {
+		return err
+	}
+	c.Set(seasonKey, address+"/play")
+	return s.show(c, http.StatusOK, snap, "", nil)
 }
 
 // subjects are the crops of the farm in the colours that it grows; all crops of the table where it has none yet.

@@ -19,5 +19,6 @@ func View(site *page.Site) page.View {
 	return page.View{Templates: templates, Routes: []page.Route{
 		page.Get("/school", page.Look, s.On(s.lesson)),
 		page.Post("/school", page.Record, s.On(s.keep)),
+		page.Post("/school/season", page.Own, s.On(s.season)),
 	}}
 }

@@ -151,7 +151,7 @@ func (s view) setSettings(c *echo.Context) error {
 	from := byClimate(spoken(c, page.Posted(c)), first)
 	needed, more := placeFields()
 	place, err := book.ReadPlaceFor(page.LocaleOf(c), func(key string) string {
-		if key == "demo_day" || key == "demo_seed" {
+		if key == "demo_day" || key == "demo_seed" || key == "game" {
 			return settingOf(b, key)
 		}
 		return from(key)
