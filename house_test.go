@@ -23,7 +23,7 @@ type room struct {
 
 const (
 	core     = "core/day core/climate core/crop core/postharvest core/cutting core/growth core/evidence core/forecast core/plan core/promise core/rounds core/school core/review"
-	views    = "web/backtest web/beds web/crops web/cut web/access web/exports web/field web/find web/fordate web/morning web/orders web/play web/plantings web/rounds web/school web/season web/seeds web/settings web/store web/successions web/why web/years"
+	views    = "web/backtest web/beds web/crops web/cut web/access web/exports web/field web/find web/fordate web/morning web/orders web/play web/plantings web/review web/rounds web/school web/season web/seeds web/settings web/store web/successions web/why web/years"
 	numerics = "gonum.org/v1/gonum"
 	echo     = "github.com/labstack/echo/v5"
 )
@@ -41,7 +41,7 @@ var rooms = []room{
 	{"farm/plans", "core farm/book farm/look farm/market", "github.com/maruel/natural"},
 	{"farm/work", "core farm/book farm/look farm/market farm/plans", "github.com/maruel/natural"},
 	{"farm/find", "core farm/book", ""},
-	{"farm/review", "core farm/book farm/look farm/store", ""},
+	{"farm/review", "core croptable farm/book farm/look farm/store", ""},
 	{"farm", "core fault croptable farm/book farm/find farm/look", "github.com/hashicorp/golang-lru/v2 golang.org/x/sync"},
 	{"people", "fault farm/book", "github.com/hashicorp/golang-lru/v2 github.com/alexedwards/argon2id"},
 	{"trust", "", ""},

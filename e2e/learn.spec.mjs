@@ -115,3 +115,30 @@ test('a lesson without signal waits on the phone and is sent once it is back', a
     await expect(page.getByRole('heading', { name: 'Your eye' })).toBeVisible({ timeout: 1000 })
   }).toPass({ timeout: 60_000 })
 })
+
+test('the year is looked back on, and a crop card changes only when the grower says so', async ({ page, address }) => {
+  await page.goto(address + '/years')
+  await worked(page)
+  await page.getByRole('link', { name: 'Expected beside what came' }).click()
+  await worked(page)
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Looking back on 2026')
+  const stems = (await page.locator('.answer').textContent()).match(/^(\d+) stems came/)[1]
+  const crops = await page.getByRole('region', { name: 'Crop by crop, the table' }).locator('tbody td.number').allTextContents()
+  expect(crops.reduce((sum, text) => sum + Number(text.match(/^\d+/)[0]), 0)).toBe(Number(stems))
+  await page.getByText('Planting by planting', { exact: true }).click()
+  await accessible(page)
+  await fits(page)
+
+  const warmth = /Take it: Zinnia, tall double, warmth/
+  await page.getByRole('button', { name: warmth }).click()
+  await worked(page)
+  await expect(page.getByRole('button', { name: warmth })).toHaveCount(0)
+  const left = page.getByRole('button', { name: /^Leave the card/ }).first()
+  const name = await left.getAttribute('aria-label')
+  await left.click()
+  await worked(page)
+  await expect(page.getByRole('button', { name, exact: true })).toHaveCount(0)
+  await page.goto(address + '/crops/zinnia-tall')
+  await worked(page)
+  await expect(page.locator('main')).toContainText('Own records on warmth, taken in 2026: ')
+})

@@ -5,7 +5,7 @@ import { test, expect, accessible, fits, worked } from './farm.mjs'
 test('whatever is tapped is 44 px high', async ({ page, address, isMobile }) => {
   test.skip(!isMobile, 'a mouse hits less')
   for (const at of ['/', '/rounds', '/count?row=ZC1', '/cut', '/store', '/store/places/new', '/plantings', '/plantings/CO1', '/plantings/CO1/cut', '/plantings/CO1/count', '/orders', '/orders/Gate%20stall', '/season', '/beds', '/seeds',
-    '/crops', '/crops/dahlia-ball', '/farm', '/people', '/me', '/why/zinnia-tall', '/season/date', '/season/successions', '/box', '/stakes', '/find?q=zinnia', '/notes/write', '/years', '/school', '/season/carry']) {
+    '/crops', '/crops/dahlia-ball', '/farm', '/people', '/me', '/why/zinnia-tall', '/season/date', '/season/successions', '/box', '/stakes', '/find?q=zinnia', '/notes/write', '/years', '/review', '/school', '/season/carry']) {
     await page.goto(address + at)
     await worked(page)
     const small = await page.evaluate(() => {

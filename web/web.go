@@ -21,6 +21,7 @@ import (
 	"dewcount/web/orders"
 	"dewcount/web/page"
 	"dewcount/web/plantings"
+	"dewcount/web/review"
 	"dewcount/web/rounds"
 	"dewcount/web/school"
 	"dewcount/web/season"
@@ -69,7 +70,7 @@ func New(f *farm.Farm, o page.Options, of ...func(*page.Site) page.View) (http.H
 // views are all folders of pages. None knows another.
 func views(s *page.Site) []page.View {
 	return []page.View{morning.View(s), rounds.View(s), field.View(s), cut.View(s), store.View(s), plantings.View(s), why.View(s), orders.View(s), season.View(s), successions.View(s),
-		fordate.View(s), find.View(s), years.View(s), backtest.View(s), school.View(s), beds.View(s), seeds.View(s), crops.View(s), settings.View(s), access.View(s), exports.View(s)}
+		fordate.View(s), find.View(s), years.View(s), review.View(s), backtest.View(s), school.View(s), beds.View(s), seeds.View(s), crops.View(s), settings.View(s), access.View(s), exports.View(s)}
 }
 
 // routes returns all addresses, with those of views that only some programs have; a test walks them in every role.

@@ -28,7 +28,7 @@ func (s *Snapshot) FrostDates(in day.Day) FrostDates {
 	if err != nil {
 		return usual // a snapshot was made of it, so it is sound
 	}
-	from, _ := seasonSpan(SeasonYear(in, place.Latitude), place.Latitude)
+	from, _ := Span(SeasonYear(in, place.Latitude), place.Latitude)
 	same := func(written string, d day.Day) day.Day {
 		year, _, _ := from.Date()
 		for _, y := range []int{year, year + 1} {
@@ -73,7 +73,7 @@ type usualFrosts struct{ nightC float64 }
 
 func (s *Snapshot) weatherFrosts(celsius float64) FrostDates {
 	o := s.Model.Outlook
-	from, _ := seasonSpan(SeasonYear(s.View.Today, o.Latitude), o.Latitude)
+	from, _ := Span(SeasonYear(s.View.Today, o.Latitude), o.Latitude)
 	o.From, o.Issued, o.IssuedOn, o.Observed = from, nil, day.Day{}, nil
 	for _, w := range s.Model.Outlook.Observed {
 		if w.Day.Before(from) {
@@ -128,6 +128,6 @@ func (s *Snapshot) Week1(in day.Day) day.Day {
 	if err != nil {
 		return day.Day{} // a snapshot was made of it, so it is sound
 	}
-	from, _ := seasonSpan(SeasonYear(in, place.Latitude), place.Latitude)
+	from, _ := Span(SeasonYear(in, place.Latitude), place.Latitude)
 	return from
 }

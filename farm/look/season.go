@@ -53,8 +53,8 @@ func SeasonYear(d day.Day, latitude float64) int {
 	return year
 }
 
-// seasonSpan returns the days of a growing year: the calendar year in the north, July to June in the south.
-func seasonSpan(year int, latitude float64) (from, until day.Day) {
+// Span returns the days of a growing year: the calendar year in the north, July to June in the south.
+func Span(year int, latitude float64) (from, until day.Day) {
 	if latitude < 0 {
 		return day.Of(year, 7, 1), day.Of(year+1, 7, 1)
 	}
@@ -85,7 +85,7 @@ func newSeason(b *book.Book, today day.Day, year int, before *Season, lessons *e
 		return nil, err
 	}
 	s := &Season{Book: b}
-	s.From, s.Until = seasonSpan(year, place.Latitude)
+	s.From, s.Until = Span(year, place.Latitude)
 	last := s.Until.Add(-1)
 	if end := today.Add(FarthestSeason); last.After(end) {
 		last = end

@@ -45,7 +45,7 @@ func (s *Site) Jump(c *echo.Context, snap *say.Snapshot) error {
 			return c.Redirect(http.StatusSeeOther, "/crops/"+url.PathEscape(p.ID))
 		}
 	}
-	for word, address := range map[string]string{"morning": "/", "plantings": "/plantings", "count": "/count", "cut": "/cut", "store": "/store", "rounds": "/rounds", "devices": "/box", "weather": "/box", "stakes": "/stakes", "jobs": "/rounds", "people": "/people", "ladders": "/ladders", "orders": "/orders", "farm": "/farm", "season": "/season", "beds": "/beds", "seeds": "/seeds", "crops": "/crops", "successions": "/season/successions", "sow for a date": "/season/date", "labels": "/labels", "start": "/start", "find": "/find", "backtest": "/backtest", "school": "/school", "notes": "/find", "years": "/years", "add": "/plantings/new"} {
+	for word, address := range map[string]string{"morning": "/", "plantings": "/plantings", "count": "/count", "cut": "/cut", "store": "/store", "rounds": "/rounds", "devices": "/box", "weather": "/box", "stakes": "/stakes", "jobs": "/rounds", "people": "/people", "ladders": "/ladders", "orders": "/orders", "farm": "/farm", "season": "/season", "beds": "/beds", "seeds": "/seeds", "crops": "/crops", "successions": "/season/successions", "sow for a date": "/season/date", "labels": "/labels", "start": "/start", "find": "/find", "backtest": "/backtest", "school": "/school", "notes": "/find", "years": "/years", "review": "/review", "looking back": "/review", "add": "/plantings/new"} {
 		if strings.EqualFold(word, to) {
 			return c.Redirect(http.StatusSeeOther, address)
 		}
