@@ -141,6 +141,7 @@ type SuccessionPlan struct {
 	Room          int           // plants that the bed holds at once; 0 where no bed is named
 	Sowings       []SowingDates // of the chosen school, in order
 	PeakHours     []float64     // of picking, by week, for the chosen school at its best
+	Space         Space         // that the beds have for it, beside all that is planned
 	Week1         day.Day       // the last frost, from which weeks are counted
 }
 
@@ -247,6 +248,7 @@ func successions(ctx context.Context, s *look.Snapshot, a SuccessionAsk, progres
 	for _, c := range chosen {
 		out.Sowings = append(out.Sowings, sowingDates(s, out, try, c, place))
 	}
+	out.Space = spaceOf(s, out, place)
 	for _, w := range weeks {
 		out.PeakHours = append(out.PeakHours, w.High/place.StemsAnHour)
 	}
@@ -298,8 +300,7 @@ func sowingDates(s *look.Snapshot, out *SuccessionPlan, try *plan.Try, c plan.Pl
 	return d
 }
 
-// squaresOf returns how many squares of a bed so many plants take up.
+// squaresOf returns how many squares of a bed so many plants of the plan take up.
 func squaresOf(s *look.Snapshot, out *SuccessionPlan, plants int, place book.Place) int {
-	each, side := plan.Grid{SideCM: place.SquareCM}.Pattern(s.Book.SpacingCM(out.Variety, out.Profile))
-	return (plants + each - 1) / each * side * side
+	return squaresFor(place, plants, s.Book.SpacingCM(out.Variety, out.Profile))
 }

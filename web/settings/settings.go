@@ -25,7 +25,7 @@ func placeFields() (needed, more []page.Field) {
 		{Name: "name", Label: "The farm's name", Needed: true},
 		{Name: "latitude", Label: "Latitude", Needed: true, Hint: "Such as 46.9, 46°54'N, or both at once: 46.9, 7.2"},
 		{Name: "longitude", Label: "Longitude", Needed: true, Hint: "Such as 7.2 or 7°12'E"},
-		{Name: "elevation_m", Label: "Height above the sea in m", Mode: "decimal", Needed: true},
+		{Name: "elevation_m", Label: "Height above the sea in m", Mode: "decimal", Needed: true, Hint: "A new farm may leave it empty, and is taken to lie low."},
 		{Name: "timezone", Label: "Time zone", Needed: true, List: "zones", Hint: "Such as Europe/Zurich, or its city alone."},
 		page.Field{Name: "pick_days", Label: "Days on which you cut", Needed: true}.Boxes(strings.Fields(strings.ToLower(strings.Join(weekNames, " "))), weekNames),
 	}
@@ -205,8 +205,11 @@ func canBeTrusted(address string) error {
 	return nil
 }
 
+// usualHeightM is how high a new farm lies of which nobody says: every hundred metres are about half a degree.
+const usualHeightM = "100"
+
 // byClimate completes a form in which a climate stands for the place: its latitude, the middle of the time zone, and sea level; where there is no climate either
-// a new farm lies by the city of its time zone.
+// a new farm lies by the city of its time zone, and of any of which nobody says how high it lies it is assumed.
 func byClimate(from page.Typed, first bool) page.Typed {
 	region, known := climate.RegionNamed(strings.TrimSpace(from("climate")))
 	near, listed := zoneOf(from("timezone"))
@@ -216,6 +219,8 @@ func byClimate(from page.Typed, first bool) page.Typed {
 		switch nowhere := strings.TrimSpace(from("latitude")) == ""; {
 		case name == "timezone" && listed:
 			return near.name
+		case name == "elevation_m" && first && !(known && nowhere) && strings.TrimSpace(typed) == "":
+			return usualHeightM
 		case strings.TrimSpace(typed) != "" || !nowhere:
 		case name == "latitude" && known:
 			return book.Decimal(region.Latitude)

@@ -35,6 +35,13 @@ func TestZones(t *testing.T) {
 	if again := byClimate(func(name string) string { return typed[name] }, false); again("latitude") != "" {
 		t.Errorf("a farm that lay somewhere is moved to %s", again("latitude"))
 	}
+	unsaid := map[string]string{"timezone": "hobart"}
+	if place := byClimate(func(name string) string { return unsaid[name] }, true); place("elevation_m") != usualHeightM {
+		t.Errorf("a new farm of which nobody says how high it lies lies at %q m", place("elevation_m"))
+	}
+	if later := byClimate(func(name string) string { return unsaid[name] }, false); later("elevation_m") != "" {
+		t.Error("a height that was emptied later is filled in")
+	}
 	if place("timezone") != "Australia/Hobart" || place("latitude") != "-42.88" || place("elevation_m") != "40" {
 		t.Errorf("a farm near Hobart lies at %s, %s in %s", place("latitude"), place("longitude"), place("timezone"))
 	}

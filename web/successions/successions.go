@@ -49,6 +49,7 @@ type successionResult struct {
 	None         bool
 	CanTake      bool
 	Peak         string
+	Tight        string // that the beds do not hold it; empty where they do
 	CalendarHead string
 	Out, Pinch   bool // whether any sowing is planted out or pinched
 }
@@ -111,7 +112,7 @@ func successionDefaults(snap *say.Snapshot, from page.Typed) page.Typed {
 	if v, ok := snap.Book.Variety(from("variety")); ok {
 		cropID = v.Crop
 	}
-	begins, ends := usualPeriod(snap, snap.Book.Crop(cropID))
+	begins, ends := plans.UsualPeriod(snap.Snapshot, snap.Book.Crop(cropID), from("variety"))
 	return func(name string) string {
 		if typed := from(name); typed != "" {
 			return typed
@@ -122,7 +123,7 @@ func successionDefaults(snap *say.Snapshot, from page.Typed) page.Typed {
 		case "until":
 			return ends.String()
 		case "chance":
-			return book.Decimal(math.Round(100 * place.Chance))
+			return book.Decimal(math.Round(100 * plans.UsualChance(snap.Book, place)))
 		case "stems":
 			return "50"
 		case "existing", "pinch":
@@ -130,29 +131,6 @@ func successionDefaults(snap *say.Snapshot, from page.Typed) page.Typed {
 		}
 		return ""
 	}
-}
-
-// usualPeriod returns a period that a crop, nil for any, can be planned for: what is left of this season if that is worth it, or the next.
-func usualPeriod(snap *say.Snapshot, p *crop.Profile) (from, to day.Day) {
-	quick, slow := 60, 80
-	if p != nil {
-		quick, slow = p.TypicalDays[0], p.TypicalDays[1]
-	}
-	const worth, whole = 28, 12 * 7
-	today := snap.View.Today
-	frosts := snap.NextFrosts()
-	autumn, spring := frosts.First, frosts.Last
-	from = today.Add(slow)
-	switch {
-	case autumn.IsZero() && spring.IsZero():
-		return from, from.Add(whole)
-	case !autumn.IsZero() && autumn.Sub(from) >= worth && (spring.IsZero() || autumn.Before(spring)):
-		return from, autumn.Add(-7)
-	}
-	if in := spring.Add(quick * 4 / 5); in.After(from) {
-		from = in
-	}
-	return from, from.Add(whole)
 }
 
 func (s view) successionsPage(c *echo.Context, code int, snap *say.Snapshot, v successionsView, from page.Typed, faults map[string]string) error {
@@ -213,6 +191,8 @@ func newSuccessionResult(snap *say.Snapshot, p *plans.SuccessionPlan) *successio
 		r.None, r.Verdict = true, "No order wants any of it in these weeks."
 	case r.None && p.Existing && held == wanted:
 		r.Verdict = fmt.Sprintf("Nothing more is needed: what is planted already supplies all %d weeks, the least sure of them %s.", wanted, say.Tenths(least))
+	case r.None && p.Existing && held > 0:
+		r.Verdict = fmt.Sprintf("What is planted already supplies %d of %d weeks, the least sure of them %s; no sowing that can still be made would hold the others so surely.", held, wanted, say.Tenths(least))
 	case r.None:
 		r.Verdict = "No sowing that can still be made would hold these weeks so surely. Ask for a later period, another way to start, or a lower chance."
 	case p.By == "weeks" && p.PlantsEach > 0:
@@ -220,7 +200,7 @@ func newSuccessionResult(snap *say.Snapshot, p *plans.SuccessionPlan) *successio
 	case p.By == "weeks":
 		r.Verdict = fmt.Sprintf("%s, one every %d days, of %d plants: as many stems in all as the plan by warmth.", say.Number(len(p.Sowings), "sowing"), p.EveryDays, plants)
 	}
-	if given := givenUp(snap.Locale, p.Bloom.Weeks); len(given) > 0 && !r.None {
+	if given := givenUp(snap.Locale, p.Bloom.Weeks); len(given) > 0 && (!r.None || held > 0) {
 		r.Notes = append(r.Notes, fmt.Sprintf("Not held: the weeks of %s. At the edge of the season it would take too many plants to be so sure; what there will be stands below.", say.List(given)))
 	}
 	if p.Instead {
@@ -237,6 +217,9 @@ func newSuccessionResult(snap *say.Snapshot, p *plans.SuccessionPlan) *successio
 		r.Notes = append(r.Notes, "No sowing from today on is safe from the autumn frost.")
 	case !p.LastSafe.IsZero():
 		r.Notes = append(r.Notes, fmt.Sprintf("Last safe sowing: %s. From it at least half of the stems still come before the frost, nine times in ten.", snap.Date(p.LastSafe)))
+	}
+	if p.Space.Tight() {
+		r.Tight = fmt.Sprintf("More than your beds hold: with this plan %d squares are wanted in the week of %s, %d of them for it, and all beds have %d. Ask for fewer stems a week, be less sure, or add beds.", p.Space.Taken, snap.Bare(p.Space.On), p.Space.Plan, p.Space.Beds)
 	}
 	if p.Bed != "" && p.Room > 0 {
 		r.Notes = append(r.Notes, fmt.Sprintf("Bed %s has room for %d plants at a time in that period.", p.Bed, p.Room))

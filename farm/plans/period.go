@@ -1,0 +1,84 @@
+package plans
+
+import (
+	"dewcount/core/crop"
+	"dewcount/core/day"
+	"dewcount/core/plan"
+	"dewcount/farm/book"
+	"dewcount/farm/look"
+)
+
+// unsureChance is how sure a plan shall be on a farm that has cut nothing yet: what it does not know of its weather and soil would cost twice the plants at nine times in ten.
+const unsureChance = 0.7
+
+// UsualChance returns how sure a week of bloom is planned to be where nobody says: as the farm has it, and less on one that has nothing on record.
+func UsualChance(b *book.Book, place book.Place) float64 {
+	if _, set := b.Record(book.Settings, "chance"); !set && len(b.Cuts) == 0 {
+		return min(place.Chance, unsureChance)
+	}
+	return place.Chance
+}
+
+// UsualPeriod returns weeks that a crop, nil for any, can be planned for: from when the first sowing that can still be made is in bloom on the mean, a season long or until a week
+// before the frost.
+func UsualPeriod(s *look.Snapshot, p *crop.Profile, variety string) (from, to day.Day) {
+	const (
+		anyCrop = 80 // days from its sowing
+		whole   = 12 * 7
+	)
+	from = s.View.Today.Add(anyCrop)
+	if p != nil {
+		if first := firstBloom(s, p, variety); !first.IsZero() {
+			from = first.Add(untilSure)
+		}
+	} else if frosts := s.NextFrosts(); !frosts.Last.IsZero() && (frosts.First.IsZero() || frosts.Last.Before(frosts.First)) {
+		from = frosts.Last.Add(anyCrop * 3 / 4)
+	}
+	to = from.Add(whole)
+	if frost := s.FrostDates(from).First; !frost.IsZero() && frost.Add(-untilFrost).Before(to) && frost.Sub(from) >= worth {
+		to = frost.Add(-untilFrost)
+	}
+	return from, to
+}
+
+// A bloom is sure untilSure days after its first cut and over untilFrost days before the frost; less than worth days of it before the frost are not planned for. All in days.
+const (
+	untilSure  = 7
+	untilFrost = 7
+	worth      = 28
+)
+
+// firstBloom returns when the first sowing of a crop that can still be made, and blooms for some weeks before the frost, is first cut on the mean; zero where none in a year is.
+func firstBloom(s *look.Snapshot, p *crop.Profile, variety string) day.Day {
+	const (
+		ahead = 370
+		step  = 7
+		tries = 6
+	)
+	g, err := GroundOf(s, p.ID, variety, "")
+	if err != nil {
+		return day.Day{}
+	}
+	method := p.PreferredStart
+	if m := crop.Method(s.Book.SchoolOf(p.ID, "start")); m != "" && p.HasStart(m) {
+		method = m
+	}
+	starts := startsOf(s, g, []crop.Method{method}, false)
+	tried := 0
+	for d := s.View.Today; d.Sub(s.View.Today) < ahead && tried < tries; d = d.Add(step) {
+		if frost := s.FrostDates(d).First; !p.Overwinters && d.Before(frost) && frost.Sub(d) < p.TypicalDays[0]+untilSure+worth {
+			continue // too late this year
+		}
+		for _, w := range starts.On(d) {
+			tried++
+			until := min(ahead, look.FarthestSeason-d.Sub(s.View.Today))
+			if first, _ := g.Coarse().Try([]plan.Sowing{w}, crop.Market, d.Add(until)).Cuts(w); !first.IsZero() {
+				if frost := s.FrostDates(first).First; !p.Overwinters && !frost.IsZero() && frost.Sub(first) < untilSure+worth {
+					continue
+				}
+				return first
+			}
+		}
+	}
+	return day.Day{}
+}
