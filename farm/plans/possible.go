@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"dewcount/core/crop"
+	"dewcount/core/plan"
 	"dewcount/farm/look"
 	"dewcount/farm/market"
 )
@@ -28,7 +29,7 @@ type Possible struct {
 }
 
 // PossibleYears returns what a season's plan brings in each of its weathers, on the mean of what is not known of the plants. Held against it is what the orders want of
-// each crop; what may be of any crop is not among it.
+// each crop, and what a week has beyond that helps out in the next as far as it can be held; what may be of any crop is not among it.
 func PossibleYears(s *look.Season) Possible {
 	place, err := s.Book.Place()
 	if err != nil {
@@ -37,8 +38,9 @@ func PossibleYears(s *look.Season) Possible {
 	weeks := s.Weeks()
 	members := s.Model.Members
 	out := Possible{Years: make([]PossibleYear, members)}
-	stems := make(map[string][][]float64) // by crop: stems by member and week
-	late := make(map[string][]float64)    // by crop and member: the sum of days, weighed by stems
+	stems := make(map[string][][]float64)  // by crop: stems by member and week
+	late := make(map[string][]float64)     // by crop and member: the sum of days, weighed by stems
+	picked := make(map[string][][]float32) // by crop: stems by member and pick
 	week := func(pick int) int { return s.Forecast.PickDays[pick].Sub(weeks[0].Monday) / 7 }
 	for i := range s.Model.Plantings {
 		id := s.Model.Plantings[i].Growth.Profile.ID
@@ -49,15 +51,16 @@ func PossibleYears(s *look.Season) Possible {
 				continue
 			}
 			if stems[id] == nil {
-				stems[id], late[id] = make([][]float64, members), make([]float64, members)
+				stems[id], late[id], picked[id] = make([][]float64, members), make([]float64, members), make([][]float32, members)
 				for m := range members {
-					stems[id][m] = make([]float64, len(weeks))
+					stems[id][m], picked[id][m] = make([]float64, len(weeks)), make([]float32, len(s.Forecast.PickDays))
 				}
 			}
 			for k, n := range samples {
 				m := k * members / len(samples) // the samples of one weather lie beside each other
 				share := float64(n) * float64(members) / float64(len(samples))
 				stems[id][m][w] += share
+				picked[id][m][j] += float32(share)
 				late[id][m] += share * float64(day.Sub(s.From))
 			}
 		}
@@ -75,22 +78,29 @@ func PossibleYears(s *look.Season) Possible {
 			}
 		}
 		rate := s.Book.StemsAnHour(place, p)
+		want, hold := plan.Want{First: weeks[0], Stems: slices.Clone(wanted)}, HoldDays(s.Book, p, crop.Market)
+		for w := range weeks {
+			if weeks[w].Monday.Before(s.View.Today) {
+				want.Stems[w] = 0
+			}
+		}
 		for m := range members {
 			lacking := 0.0
+			var there []float64 // with what was held over
+			if picked[p.ID] != nil {
+				there = plan.OnField(s.Forecast.PickDays, picked[p.ID][m], want, hold)
+			}
 			for w := range weeks {
-				has := 0.0
-				if stems[p.ID] != nil {
-					has = stems[p.ID][m][w]
+				cut, has := 0.0, 0.0
+				if there != nil {
+					cut, has = stems[p.ID][m][w], there[w]
 				}
-				out.Years[m].Stems += has
-				out.Years[m].Hours += has / rate
-				busiest[m][w] += has / rate
-				if wanted[w] == 0 || weeks[w].Monday.Before(s.View.Today) {
-					continue
-				}
-				if has < wanted[w]-0.5 {
+				out.Years[m].Stems += cut
+				out.Years[m].Hours += cut / rate
+				busiest[m][w] += cut / rate
+				if want.Stems[w] > 0 && has < want.Stems[w]-0.5 {
 					out.Years[m].Short++
-					lacking += wanted[w] - has
+					lacking += want.Stems[w] - has
 				}
 			}
 			out.Years[m].Lacking += lacking
