@@ -18,12 +18,24 @@ func Specimen(form string, k crop.Rung, part float64) Elements {
 // Branch returns a branch with so many shoots to cut and heads in all.
 func Branch(shoots, heads int) Elements { return Elements(ladder.Branch(shoots, heads)) }
 
-// The closer looks, as the ladder draws them.
-func Back(soft bool) Elements            { return Elements(ladder.Back(soft)) }
-func Centre(gapes, pollen bool) Elements { return Elements(ladder.Centre(gapes, pollen)) }
-func Neck(soft bool) Elements            { return Elements(ladder.Neck(soft)) }
-func Shaken(sheds bool) Elements         { return Elements(ladder.Shaken(sheds)) }
-func Squeezed(spent bool) Elements       { return Elements(ladder.Squeezed(spent)) }
+// Back is a flower seen from behind.
+func Back(form string, soft bool) Elements { return Elements(ladder.Back(form, soft)) }
+
+// Centre is a look into the middle of a flower.
+func Centre(form string, gapes, pollen bool) Elements {
+	return Elements(ladder.Centre(form, gapes, pollen))
+}
+
+// Neck is a stem on a rung that is wagged.
+func Neck(form string, k crop.Rung, soft bool) Elements { return Elements(ladder.Neck(form, k, soft)) }
+
+// Shaken is a stem on a rung that was shaken.
+func Shaken(form string, k crop.Rung, sheds bool) Elements {
+	return Elements(ladder.Shaken(form, k, sheds))
+}
+
+// Squeezed is a head between finger and thumb.
+func Squeezed(spent bool) Elements { return Elements(ladder.Squeezed(spent)) }
 
 // petals are the colours that petals are drawn in, by words that growers have for them; the style sheet has the tones.
 var petals = []struct{ class, words string }{

@@ -106,7 +106,7 @@ func wanted(days float64) string {
 
 // looksAt are the tests that can be made of a stem that is to be cut, each with what it shows: what fails, and what is soft because the flower is over.
 func looksAt(t school.Task) []lookView {
-	over := t.Rung >= crop.Over
+	over, form := t.Rung >= crop.Over, t.Crop.Form
 	fails := func(test crop.Test) bool { return over || slices.Contains(t.Failed, test) }
 	var looks []lookView
 	for _, test := range t.Crop.Judged(t.Use) {
@@ -115,22 +115,22 @@ func looksAt(t school.Task) []lookView {
 		one := lookView{ID: string(test), Words: words}
 		switch test {
 		case crop.StiffNeck:
-			one.Button, one.Drawn = "Wag its neck", draw.Neck(bad)
+			one.Button, one.Drawn = "Wag its neck", draw.Neck(form, t.Rung, bad)
 		case crop.FirmBacks:
-			one.Button, one.Drawn = "Turn it over", draw.Back(bad)
+			one.Button, one.Drawn = "Turn it over", draw.Back(form, bad)
 		case crop.NoShed:
-			one.Button, one.Drawn = "Shake it", draw.Shaken(bad)
+			one.Button, one.Drawn = "Shake it", draw.Shaken(form, t.Rung, bad)
 		case crop.CentreTight:
-			one.Button, one.Drawn = "Look into the centre", draw.Centre(bad, false)
+			one.Button, one.Drawn = "Look into the centre", draw.Centre(form, bad, false)
 		case crop.NoPollen:
-			one.Button, one.Drawn = "Look for pollen", draw.Centre(over, bad)
+			one.Button, one.Drawn = "Look for pollen", draw.Centre(form, over, bad)
 		default:
 			continue // the colour is seen
 		}
 		looks = append(looks, one)
 	}
 	if slices.Contains(t.Failed, crop.ColourTrue) {
-		looks = append(looks, lookView{ID: "colour", Button: "Hold it to the light", Words: say.Sentence(say.Fails(crop.ColourTrue)), Drawn: draw.Centre(false, false)})
+		looks = append(looks, lookView{ID: "colour", Button: "Hold it to the light", Words: say.Sentence(say.Fails(crop.ColourTrue)), Drawn: draw.Centre(form, false, false)})
 	}
 	return looks
 }

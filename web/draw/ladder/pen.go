@@ -8,7 +8,11 @@ import (
 )
 
 // A pen writes the elements of a drawing, the last on top.
-type pen struct{ text strings.Builder }
+type pen struct {
+	text strings.Builder
+	bare bool    // without the stalk
+	neck float64 // where the stalk ends
+}
 
 // A point is a place on the drawing, y downwards.
 type point struct{ x, y float64 }
@@ -84,7 +88,11 @@ func (p *pen) dots(radius float64, at ...point) {
 }
 
 // stem draws the stalk from the ground up to a height.
-func (p *pen) stem(to float64) { p.stroke(path(point{middle, ground}, point{middle, to}), stalk) }
+func (p *pen) stem(to float64) {
+	if p.neck = to; !p.bare {
+		p.stroke(path(point{middle, ground}, point{middle, to}), stalk)
+	}
+}
 
 // fan returns n directions evenly spread from -half to half degrees, the outermost first, so that inner petals lie on top.
 func fan(n int, half float64) []float64 {
