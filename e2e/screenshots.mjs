@@ -15,8 +15,8 @@ const picture = (page, name) => page.screenshot({ path: new URL(`../docs/screens
 await desk.goto(address + '/')
 for (; await desk.locator('.todo').count() === 0; await desk.reload()) await desk.waitForTimeout(500) // until the rounds are worked out
 for (const [name, path] of Object.entries({
-  morning: '/', why: '/why/zinnia-tall?pick=2026-07-17', plantings: '/plantings', planting: '/plantings/CO1', orders: '/orders', ladders: '/ladders',
-  rounds: '/rounds', cut: '/cut', store: '/store', season: '/season', school: '/school',
+  morning: '/', why: '/why/zinnia-tall?pick=2026-07-17', planting: '/plantings/CO1', orders: '/orders', ladders: '/ladders',
+  rounds: '/rounds', cut: '/cut', store: '/store', season: '/season', school: '/school', review: '/review',
   successions: '/season/successions?asked=1&crop=cosmos-single&stems=60&from=2027-07-05&until=2027-09-19&existing=1&pinch=1', date: '/season/date?asked=1&crop=sunflower-single&stems=40&on=2027-07-24&use=event', beds: '/beds', seeds: '/seeds?year=2027', crop: '/crops/dahlia-ball',
 })) {
   await desk.goto(address + path)
