@@ -1,5 +1,7 @@
 package look
 
+import "dewcount/core/crop"
+
 // A Stage is where a planting stands in its life.
 type Stage int
 
@@ -7,7 +9,7 @@ type Stage int
 const (
 	Killed    Stage = iota // by a frost
 	PulledOut              // it has ended
-	ToStart                // its day has not come
+	ToStart                // its day has not come, or is today
 	InBud                  // one stem or more on the ladder
 	Spent                  // nothing on the ladder, and nothing to come
 	InNursery
@@ -22,7 +24,7 @@ func (s *Snapshot) Stage(i int) (stage Stage, stems int) {
 		return Killed, 0
 	case !p.Ended.IsZero() && !p.Ended.After(today):
 		return PulledOut, 0
-	case p.Growth.Started.After(today):
+	case !p.Growth.Started.Before(today) && p.Growth.Method != crop.Established:
 		return ToStart, 0
 	}
 	standing := s.Stand.Standing(i)

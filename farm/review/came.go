@@ -35,6 +35,7 @@ type Came struct {
 	First, Last             day.Day       // the pick by which a twentieth of its first flush was cut, and the last with any; zero where none were
 	LengthCM, UsualCM       float64       // of the stems of which it was measured, and of the crop table's; 0 where none was
 	Culled                  map[string]int
+	Left                    int // ready stems that were left standing at the picks, as far as that was written down
 	Fates                   Fates
 }
 
@@ -155,6 +156,7 @@ func (g *gathering) planting(i int, record book.Planting, from day.Day) Came {
 			continue
 		}
 		c.Stems += cut.Stems
+		c.Left += book.OrZero(cut.Left)
 		if n := book.OrZero(cut.Culled); n > 0 {
 			c.Culled[cut.CullReason] += n
 		}
@@ -233,6 +235,7 @@ func (g *gathering) add(c Came, record book.Planting) {
 	for _, sum := range []*Came{g.crops[c.Crop], &g.out.All} {
 		sum.Plants += record.Plants
 		sum.Stems += c.Stems
+		sum.Left += c.Left
 		if sum.Culled == nil {
 			sum.Culled = make(map[string]int)
 		}

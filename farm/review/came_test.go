@@ -37,14 +37,17 @@ func demoBook(t *testing.T) *book.Book {
 // has its bounds in order, and knows nothing of the year: with other counts and cuts it is the same.
 func TestTheReviewAgreesWithTheBooks(t *testing.T) {
 	b := demoBook(t)
+	some := 7
+	b.Cuts = slices.Clone(b.Cuts)
+	b.Cuts[len(b.Cuts)-1].Left = &some
 	l, err := CameOf(b, demo.FirstDay, 2026, func(float64) {})
 	if err != nil {
 		t.Fatal(err)
 	}
-	stems, thrown := 0, 0
+	stems, thrown, left := 0, 0, 0
 	byPlanting := make(map[string]int)
 	for _, c := range b.Cuts {
-		stems, thrown = stems+c.Stems, thrown+book.OrZero(c.Culled)
+		stems, thrown, left = stems+c.Stems, thrown+book.OrZero(c.Culled), left+book.OrZero(c.Left)
 		byPlanting[c.Planting] += c.Stems
 	}
 	inCrops, inRows := Came{}, Came{}
@@ -59,6 +62,9 @@ func TestTheReviewAgreesWithTheBooks(t *testing.T) {
 		if !slices.IsSorted(p.Expected[:]) {
 			t.Errorf("%s: its bounds are %v", p.Planting, p.Expected)
 		}
+	}
+	if l.All.Left != left || left != some {
+		t.Errorf("%d stems were left standing, the year has %d", left, l.All.Left)
 	}
 	if l.All.Stems != stems || inCrops.Stems != stems || inRows.Stems != stems || l.All.Thrown() != thrown || inCrops.Plants != thrown || inRows.Plants != thrown || stems == 0 || thrown == 0 {
 		t.Errorf("%d stems and %d thrown away are on record; the year has %d and %d, its crops %d and %d, its rows %d and %d", stems, thrown, l.All.Stems, l.All.Thrown(), inCrops.Stems, inCrops.Plants, inRows.Stems, inRows.Plants)

@@ -62,6 +62,9 @@ func state(snap *say.Snapshot, i int) string {
 	case look.PulledOut:
 		return "pulled out on " + snap.Date(snap.Model.Plantings[i].Ended)
 	case look.ToStart:
+		if snap.Model.Plantings[i].Growth.Started == snap.View.Today {
+			return "to be started today"
+		}
 		return "to be started"
 	case look.InBud:
 		return fmt.Sprintf("likely %s in bud or bloom", say.Stems(stems))

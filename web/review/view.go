@@ -8,6 +8,7 @@ import (
 	"net/http"
 	"net/url"
 	"strconv"
+	"strings"
 
 	"dewcount/farm/book"
 	"dewcount/farm/look"
@@ -187,6 +188,9 @@ func newCame(snap *say.Snapshot, c *review.Came, name, href string, most float64
 		}
 	}
 	v.Fates = fateWords(c.Fates)
+	if c.Left > 0 {
+		v.Fates = strings.TrimPrefix(v.Fates+fmt.Sprintf(", %d were left standing", c.Left), ", ")
+	}
 	return v
 }
 
