@@ -74,6 +74,8 @@ func TestEvenBloomBeatsFixedIntervals(t *testing.T) {
 		bloom := try.EvenBloom(t.Context(), want, Limits{}, nil)
 		const days, each = 4, 70 // that stems are held; stems that the work of a sowing is worth
 		held := try.EvenBloom(t.Context(), want, Limits{Hold: days, Each: each}, nil)
+		unsure := WeeklyWant(from, to, 60, 0.7) // as a farm is planned that has cut nothing yet
+		lean := try.EvenBloom(t.Context(), unsure, Limits{Hold: days, Each: each}, nil)
 		outlook := g.Farm.Outlook
 		frosts := climate.Frosts(climate.Series{First: now}, outlook.Members(40, 300, 5), min(0, p.FrostKillC+2), outlook.Latitude, now.Add(120))
 		byTable := Calendar(p, crop.Direct, frosts.Last(0.1), day.Day{}, from, to, EveryDays(p.SowEveryDays))
@@ -90,6 +92,9 @@ func TestEvenBloomBeatsFixedIntervals(t *testing.T) {
 		for _, s := range held.Sowings {
 			all = append(all, s.Sowing)
 		}
+		for _, s := range lean.Sowings {
+			all = append(all, s.Sowing)
+		}
 		all = append(append(all, byTable...), asMany...)
 		unseen := meadow(t, p, c.region, now, 12).Try(all, crop.Market, to.Add(after))
 		stems := unseen.Stems(bloom.Sowings)
@@ -97,6 +102,7 @@ func TestEvenBloomBeatsFixedIntervals(t *testing.T) {
 			return Compared(unseen.Outcome(plan, want, Limits{}), func(i int) bool { return bloom.Weeks[i].Reachable }, unseen.Stems(plan))
 		}
 		kept := Compared(unseen.Outcome(held.Sowings, want, Limits{Hold: days}), func(i int) bool { return held.Weeks[i].Reachable }, unseen.Stems(held.Sowings))
+		leaner := Compared(unseen.Outcome(lean.Sowings, unsure, Limits{Hold: days}), func(i int) bool { return lean.Weeks[i].Reachable }, unseen.Stems(lean.Sowings))
 		even, fixed, usual := judge(bloom.Sowings), judge(unseen.AsManyStems(asMany, stems)), judge(unseen.AsManyStems(byTable, stems))
 		weeks := 0
 		for _, w := range bloom.Weeks {
@@ -109,11 +115,20 @@ func TestEvenBloomBeatsFixedIntervals(t *testing.T) {
 			what string
 			n    int
 			Comparison
-		}{{"by warmth", len(bloom.Sowings), even}, {"and held", len(held.Sowings), kept}, {"fixed", len(asMany), fixed}, {"table's days", len(byTable), usual}} {
+		}{{"by warmth", len(bloom.Sowings), even}, {"and held", len(held.Sowings), kept}, {"at 7 in 10", len(lean.Sowings), leaner}, {"fixed", len(asMany), fixed}, {"table's days", len(byTable), usual}} {
 			t.Logf("  %-13s %2d sowings: %.1f weeks short, %3.0f stems short, %4.0f too many", o.what, o.n, o.WeeksShort, o.StemsShort, o.StemsWasted)
 		}
 		if even.StemsWasted >= fixed.StemsWasted || even.StemsShort >= fixed.StemsShort {
 			t.Errorf("%s in %s: %+v by warmth, %+v by the calendar", c.crop, c.region, even, fixed)
+		}
+		leanWeeks := 0.0
+		for _, w := range lean.Weeks {
+			if w.Reachable {
+				leanWeeks++
+			}
+		}
+		if leaner.WeeksShort > 0.3*leanWeeks || leaner.StemsWasted > 0.65*even.StemsWasted {
+			t.Errorf("%s in %s at 7 in 10: %.1f of %.0f weeks short, %.0f stems too many where it was %.0f", c.crop, c.region, leaner.WeeksShort, leanWeeks, leaner.StemsWasted, even.StemsWasted)
 		}
 		if kept.StemsWasted > even.StemsWasted {
 			t.Errorf("%s in %s: %.0f stems too many where they are held, %.0f where not", c.crop, c.region, kept.StemsWasted, even.StemsWasted)
