@@ -57,14 +57,16 @@ func Proposals(s *look.Snapshot, cropID string) []Proposal {
 		if m.Growth.Profile.ID != cropID || len(m.Counts)+len(m.Cuts) == 0 {
 			continue
 		}
+		record, _ := s.Book.Planting(m.ID)
+		if v, ok := s.Book.Variety(record.Variety); !ok || v.Days != nil {
+			continue // it was read by its packet's days, not by the card
+		}
 		l, ok := s.Stand.Learned(i)
 		if !ok || l.Strained {
 			continue
 		}
 		plantings++
-		if record, ok := s.Book.Planting(m.ID); ok {
-			years[look.SeasonYear(record.StartedOn, place.Latitude)] = true
-		}
+		years[look.SeasonYear(record.StartedOn, place.Latitude)] = true
 		for v, b := range map[Value][3]float64{Warmth: l.Pace, Stems: l.Stems, Shoots: l.Regrow} {
 			logs[v] = append(logs[v], math.Log(b[1]))
 			wide[v] = append(wide[v], (math.Log(b[2])-math.Log(b[0]))/2)
