@@ -12,7 +12,6 @@ import (
 	"net/url"
 	"os"
 	"path/filepath"
-	"runtime/debug"
 	"strconv"
 	"time"
 
@@ -165,9 +164,6 @@ func (p program) listen(ctx context.Context, at site) (err error) {
 		options.Step = func(ctx context.Context) error { return play.Pass(ctx, store) }
 		more = append(more, func(s *page.Site) page.View { return played.View(s, store) })
 	}
-	if os.Getenv("GOMEMLIMIT") == "" {
-		debug.SetMemoryLimit(usualMemory)
-	}
 	field := farm.New(store, p.clock)
 	field.Warm = func(s *look.Snapshot) { market.PromisesOf(s) } // the morning, the orders, the sheet and the store all ask for them
 	handler, err := web.New(field, options, more...)
@@ -286,8 +282,6 @@ const (
 const (
 	mostHeader      = 64 << 10
 	mostConnections = 400 // a crew's phones have some each; more are strangers, and wait
-	// usualMemory is what the program tries to keep its memory within, in bytes, unless GOMEMLIMIT says otherwise: the largest plan fits twice.
-	usualMemory = 240 << 20
 )
 
 func serveUntil(ctx context.Context, listener net.Listener, handler http.Handler) error {

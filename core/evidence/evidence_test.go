@@ -153,11 +153,11 @@ func TestShareOfACut(t *testing.T) {
 
 // Worked by hand: of 100 stems on one rung, 8 are called one lower and 8 one higher; nothing is lost at the ends.
 func TestBlurred(t *testing.T) {
-	got := (Eye{}).Sees([crop.Rungs]float64{0, 0, 100})
+	got := new(Eye).Sees([crop.Rungs]float64{0, 0, 100})
 	if want := [crop.Rungs]float64{0, 8, 84, 8}; math.Abs(got[1]-want[1])+math.Abs(got[2]-want[2])+math.Abs(got[3]-want[3]) > 1e-9 {
 		t.Errorf("seen = %v, want %v", got, want)
 	}
-	if got := (Eye{}).Sees([crop.Rungs]float64{50}); math.Abs(got[0]-46) > 1e-9 || math.Abs(got[1]-4) > 1e-9 {
+	if got := new(Eye).Sees([crop.Rungs]float64{50}); math.Abs(got[0]-46) > 1e-9 || math.Abs(got[1]-4) > 1e-9 {
 		t.Errorf("seen at the end = %v", got)
 	}
 }

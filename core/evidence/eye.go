@@ -23,20 +23,21 @@ var usualEye = func() (e Eye) {
 
 // known returns the eye, or the usual one for the zero Eye.
 func (e *Eye) known() *Eye {
-	if *e == (Eye{}) {
+	if e[0] == ([crop.Rungs]float64{}) { // a row of chances adds up to one
 		return &usualEye
 	}
 	return e
 }
 
 // Sees returns what these eyes call stems that stand on rungs.
-func (e Eye) Sees(stems [crop.Rungs]float64) [crop.Rungs]float64 {
+func (e *Eye) Sees(stems [crop.Rungs]float64) [crop.Rungs]float64 {
 	var seen [crop.Rungs]float64
+	calls := e.known()
 	for k, n := range stems {
 		if n == 0 {
 			continue
 		}
-		for said, chance := range e.known()[k] {
+		for said, chance := range calls[k] {
 			seen[said] += chance * n
 		}
 	}

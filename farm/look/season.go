@@ -79,6 +79,11 @@ func (s *Snapshot) Season(year int, before *Season) (*Season, error) {
 	return season, err
 }
 
+// AsKnown works out a growing year from an earlier evening, by a book of the farm as it could be known then. What long past plantings taught is taken over from the morning.
+func (s *Snapshot) AsKnown(b *book.Book, evening day.Day, year int) (*Season, error) {
+	return newSeason(b, evening, year, nil, s.Model.Lessons)
+}
+
 func newSeason(b *book.Book, today day.Day, year int, before *Season, lessons *evidence.Lessons) (*Season, error) {
 	place, err := b.Place()
 	if err != nil {

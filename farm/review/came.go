@@ -73,7 +73,8 @@ func (c *Came) Part() (part float64, beyond bool) {
 }
 
 // CameOf looks at a growing year up to yesterday, or to its end: progress is told how far it is, 0 to 1. A year in which nothing was or will be grown has no crops.
-func CameOf(b *book.Book, today day.Day, year int, progress func(float64)) (*Looked, error) {
+func CameOf(s *look.Snapshot, year int, progress func(float64)) (*Looked, error) {
+	b, today := s.Book, s.View.Today
 	place, err := b.Place()
 	if err != nil {
 		return nil, err
@@ -84,7 +85,7 @@ func CameOf(b *book.Book, today day.Day, year int, progress func(float64)) (*Loo
 		out.Upto = today.Add(-1)
 	}
 	progress(0.1)
-	season, err := look.NewSeason(asKnown(b, out.AsOf, today), out.AsOf, year, nil)
+	season, err := s.AsKnown(asKnown(b, out.AsOf, today), out.AsOf, year)
 	if err != nil {
 		return nil, err
 	}

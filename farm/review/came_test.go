@@ -40,7 +40,7 @@ func TestTheReviewAgreesWithTheBooks(t *testing.T) {
 	some := 7
 	b.Cuts = slices.Clone(b.Cuts)
 	b.Cuts[len(b.Cuts)-1].Left = &some
-	l, err := CameOf(b, demo.FirstDay, 2026, func(float64) {})
+	l, err := CameOf(morning(t, b), 2026, func(float64) {})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -82,7 +82,7 @@ func TestTheReviewAgreesWithTheBooks(t *testing.T) {
 	for i := range other.Cuts {
 		other.Cuts[i].Stems *= 3
 	}
-	again, err := CameOf(other, demo.FirstDay, 2026, func(float64) {})
+	again, err := CameOf(morning(t, other), 2026, func(float64) {})
 	if err != nil {
 		t.Fatal(err)
 	}

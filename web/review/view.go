@@ -84,7 +84,7 @@ func (s view) review(c *echo.Context, snap *say.Snapshot) error {
 		return s.Show(c, http.StatusOK, "review", "", title, snap, v)
 	}
 	result, ok, err := s.Answer(c, snap, "/review", title, asked{year}, func(_ context.Context, progress func(float64)) (any, error) {
-		return review.CameOf(snap.Book, snap.View.Today, year, progress)
+		return review.CameOf(snap.Snapshot, year, progress)
 	})
 	if !ok || err != nil {
 		return err
