@@ -46,7 +46,7 @@ func duesOf(all []sale) []due {
 	return out
 }
 
-// inTime is how many days before its due day a promise can be taken back for nothing.
+// inTime is how many days before its due day an offer that was taken can be given back for nothing.
 const inTime = 7
 
 // taken tells whether an offer was taken, and stands: a promise that is taken back too late stays one.

@@ -199,7 +199,7 @@ func (o *Offer) Records() []book.Record {
 type Tariff struct {
 	Sowing, Plant, Stem float64
 	Missing             float64 // of its price, for each stem of a promise that is missing
-	InTime              int     // days before its due day until which a promise is taken back for nothing
+	InTime              int     // days before its due day until which an offer that was taken is given back for nothing
 }
 
 // TariffOf returns what all seasons' accounts go by.

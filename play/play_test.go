@@ -205,3 +205,23 @@ func TestOffers(t *testing.T) {
 		}
 	}
 }
+
+// An offer that was taken is given back for nothing a week before its day, and stays a promise after that: what is missing costs half of its price.
+func TestAnOfferIsGivenBackInTime(t *testing.T) {
+	b := planted(t, 6)
+	place, err := b.Place()
+	if err != nil {
+		t.Fatal(err)
+	}
+	o := Offers(6)[0]
+	s := o.sale()
+	b.Orders, b.OrderLines = append(b.Orders, s.order), append(b.OrderLines, linesOf(s)...)
+	sales := func(cancelled day.Day) float64 {
+		b.Orders[len(b.Orders)-1].CancelledOn = cancelled
+		return Until(b, place, o.On.Add(1)).Sales
+	}
+	never := sales(o.On.Add(-inTime))
+	if late := sales(o.On.Add(1 - inTime)); math.Abs(never-late-aMissing*o.Price*float64(o.Stems)) > 1e-9 || sales(day.Day{}) != late {
+		t.Errorf("%d stems at %.2f that never came cost %.2f when they are given back too late", o.Stems, o.Price, never-late)
+	}
+}

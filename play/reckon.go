@@ -149,14 +149,18 @@ func (k *reckoner) account(s sown, there stems, took []Offer) Account {
 		all = append(all, duesOf([]sale{o.sale()})...)
 	}
 	for _, id := range crops {
-		own, cut := ofCrop(all, id), there[id]
-		for i, filled := range review.Serve(cut, plain(own)) {
+		own := ofCrop(all, id)
+		for i, filled := range review.Serve(there[id], plain(own)) {
 			a.fill(own[i], filled)
 		}
-		for _, c := range cut {
-			a.cut(c.Number)
+	}
+	cut := 0
+	for _, of := range there { // whatever else was grown cost its cutting too
+		for _, c := range of {
+			cut += c.Number
 		}
 	}
+	a.cut(cut)
 	return a
 }
 

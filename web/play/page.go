@@ -49,7 +49,7 @@ func (s view) play(c *echo.Context, snap *say.Snapshot) error {
 	}
 	v := seasonView{Seed: strconv.FormatUint(place.DemoSeed, 10), Day: snap.FullDate(place.DemoDay), Over: play.Over(place)}
 	t := play.TariffOf()
-	v.Costs = fmt.Sprintf("A sowing costs %s, a plant %s, a stem cut %s; each stem that is missing of a promise %.0f in 100 of its price. A promise is taken back for nothing until %d days before.",
+	v.Costs = fmt.Sprintf("A sowing costs %s, a plant %s, a stem cut %s; each stem that is missing of a promise %.0f in 100 of its price. An offer that you took can be given back, by cancelling its order, for nothing until %d days before. Paid is what goes to the orders that were there on the first day and to the offers that you took.",
 		snap.Money(t.Sowing), snap.Money(t.Plant), snap.Money(t.Stem), 100*t.Missing, t.InTime)
 	v.SoFar = soFar(snap, play.Until(snap.Book, place, place.DemoDay))
 	v.Why, v.WhyHref = whyWords(c.QueryParam("why"), c.QueryParam("of"))
