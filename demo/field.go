@@ -50,6 +50,12 @@ func (m *Morning) Enter(b *book.Book) {
 	w.enter(b)
 }
 
+// Records returns the morning as records, but for the rows that have ended.
+func (m *Morning) Records() []book.Record {
+	w := morningsWork{m.Counts, m.Cuts, m.Events, m.Ended}
+	return w.records()
+}
+
 // TakenOn returns the stems that left the rows on a day, as a book has it.
 func TakenOn(b *book.Book, d day.Day) []standin.Taken {
 	var on []standin.Taken

@@ -12,7 +12,6 @@ import (
 	"dewcount/core/review"
 	"dewcount/demo"
 	"dewcount/farm/book"
-	"dewcount/farm/look"
 	"dewcount/farm/plans"
 )
 
@@ -36,11 +35,7 @@ const (
 
 // trials grows a sowing of each crop every few days on the season's own field, in its own weather.
 func (k *reckoner) trials() (map[string][]trial, error) {
-	b, err := begin(k.place.DemoSeed)
-	if err != nil {
-		return nil, err
-	}
-	s, err := look.NewSnapshot(b, 0, look.Morning(First), nil)
+	b, s, err := k.firstDay()
 	if err != nil {
 		return nil, err
 	}

@@ -192,13 +192,19 @@ func (k *reckoner) better(s sown, there stems, took []Offer) Account {
 	return best
 }
 
-// planned returns the farm as somebody would have planned it on its first day, for its orders, crop by crop.
-func (k *reckoner) planned(ctx context.Context, progress func(float64)) (*book.Book, error) {
+// firstDay returns the season's farm on its first morning, and what could be known of it.
+func (k *reckoner) firstDay() (*book.Book, *look.Snapshot, error) {
 	b, err := begin(k.place.DemoSeed)
 	if err != nil {
-		return nil, err
+		return nil, nil, err
 	}
 	s, err := look.NewSnapshot(b, 0, look.Morning(First), nil)
+	return b, s, err
+}
+
+// planned returns the farm as somebody would have planned it on its first day, for its orders, crop by crop.
+func (k *reckoner) planned(ctx context.Context, progress func(float64)) (*book.Book, error) {
+	b, s, err := k.firstDay()
 	if err != nil {
 		return nil, err
 	}

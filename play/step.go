@@ -102,7 +102,7 @@ func run(b *book.Book, days int) (c book.Change, why Why, err error) {
 			work.Cuts = nil
 		}
 		work.Enter(b)
-		c.Add = append(c.Add, recordsOf(work)...)
+		c.Add = append(c.Add, work.Records()...)
 		for _, p := range work.Ended {
 			c.Correct = append(c.Correct, p.Record())
 		}
@@ -129,20 +129,6 @@ func run(b *book.Book, days int) (c book.Change, why Why, err error) {
 	}
 	c.Correct = append(c.Correct, book.Setting{Key: "demo_day", Value: today.String()}.Record())
 	return c, why, nil
-}
-
-func recordsOf(m demo.Morning) []book.Record {
-	var all []book.Record
-	for _, c := range m.Counts {
-		all = append(all, c.Record())
-	}
-	for _, c := range m.Cuts {
-		all = append(all, c.Record())
-	}
-	for _, e := range m.Events {
-		all = append(all, e.Record())
-	}
-	return all
 }
 
 // decision says what is to be decided on a morning, if anything.

@@ -4,13 +4,10 @@ import (
 	"context"
 	"log/slog"
 	"net/http"
-	"net/http/httptest"
 	"net/url"
 	"strings"
 	"testing"
-	"time"
 
-	"dewcount/farm"
 	"dewcount/play"
 	"dewcount/web/page"
 	played "dewcount/web/play"
@@ -23,18 +20,8 @@ func newSeason(t *testing.T, seed uint64) *site {
 	if err := play.Fill(context.Background(), store, seed); err != nil {
 		t.Fatal(err)
 	}
-	server := httptest.NewUnstartedServer(nil)
-	o := page.Options{Log: slog.New(slog.DiscardHandler), Played: true, Hosts: []string{server.Listener.Addr().String()}, Step: func(ctx context.Context) error { return play.Pass(ctx, store) }}
-	handler, err := New(farm.New(store, func() time.Time { return time.Date(2026, 7, 9, 4, 20, 0, 0, time.UTC) }), o, func(s *page.Site) page.View { return played.View(s, store) })
-	if err != nil {
-		t.Fatal(err)
-	}
-	server.Config.Handler = handler
-	server.Start()
-	t.Cleanup(server.Close)
-	client := server.Client()
-	client.CheckRedirect = func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse }
-	return &site{t, server, client, store}
+	o := page.Options{Log: slog.New(slog.DiscardHandler), Played: true, Step: func(ctx context.Context) error { return play.Pass(ctx, store) }}
+	return serve(t, store, o, func(s *page.Site) page.View { return played.View(s, store) })
 }
 
 // An offer is open for its days, is an order once it is taken, and is not there twice; what the crew does is kept; a number that is none is told so; and the figures of the page

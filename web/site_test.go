@@ -86,9 +86,15 @@ func newSite(t testing.TB, withDemo bool) *site {
 	if withDemo {
 		o.Step = func(ctx context.Context) error { return demo.Step(ctx, store) }
 	}
+	return serve(t, store, o)
+}
+
+// serve starts a site on a store, with views that only some programs have.
+func serve(t testing.TB, store *records.Records, o page.Options, more ...func(*page.Site) page.View) *site {
+	t.Helper()
 	server := httptest.NewUnstartedServer(nil)
 	o.Hosts = []string{server.Listener.Addr().String()}
-	handler, err := New(farm.New(store, func() time.Time { return time.Date(2026, 7, 9, 4, 20, 0, 0, time.UTC) }), o)
+	handler, err := New(farm.New(store, func() time.Time { return time.Date(2026, 7, 9, 4, 20, 0, 0, time.UTC) }), o, more...)
 	if err != nil {
 		t.Fatal(err)
 	}

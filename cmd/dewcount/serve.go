@@ -44,27 +44,31 @@ type site struct {
 }
 
 func (p program) demo(ctx context.Context, fset *flag.FlagSet, args []string) error {
-	addr := fset.String("addr", usualAddr, "listen on `ADDR`, of this machine alone")
-	db := fset.String("db", "", "keep the demo farm in `FILE` (default: a fresh temporary one)")
+	return p.madeUp(ctx, fset, args, usualAddr, "the demo", site{isDemo: true})
+}
+
+// madeUp starts a farm that is made up, which signs everybody in and so is of this machine alone: in a file that is named, or in a fresh one that is gone afterwards.
+func (p program) madeUp(ctx context.Context, fset *flag.FlagSet, args []string, usual, what string, at site) error {
+	fset.StringVar(&at.addr, "addr", usual, "listen on `ADDR`, of this machine alone")
+	fset.StringVar(&at.file, "db", "", "keep the farm in `FILE` (default: a fresh temporary one)")
 	if err := parse(fset, args, 0); err != nil {
 		return err
 	}
-	switch alone, err := isLoopback(*addr); {
+	switch alone, err := isLoopback(at.addr); {
 	case err != nil:
 		return err
 	case !alone:
-		return fmt.Errorf("%s is not of this machine alone, and the demo signs everybody in: use %s", *addr, usualAddr)
+		return fmt.Errorf("%s is not of this machine alone, and %s signs everybody in: use %s", at.addr, what, usual)
 	}
-	file := *db
-	if file == "" {
-		folder, err := os.MkdirTemp("", "dewcount-demo-")
+	if at.file == "" {
+		folder, err := os.MkdirTemp("", "dewcount-")
 		if err != nil {
-			return fmt.Errorf("a place for the demo farm: %w", err)
+			return fmt.Errorf("a place for %s: %w", what, err)
 		}
 		defer os.RemoveAll(folder)
-		file = filepath.Join(folder, "larkenfold.db")
+		at.file = filepath.Join(folder, "farm.db")
 	}
-	return p.listen(ctx, site{addr: *addr, file: file, isDemo: true})
+	return p.listen(ctx, at)
 }
 
 func (p program) serve(ctx context.Context, fset *flag.FlagSet, args []string) error {
