@@ -1,6 +1,8 @@
 package market
 
 import (
+	"slices"
+
 	"dewcount/core/day"
 	"dewcount/farm/look"
 )
@@ -35,4 +37,39 @@ func wantedIn(s *look.Snapshot, cropID string, monday day.Day, weeks int, from, 
 		}
 	}
 	return wanted
+}
+
+// A Call is an order on a day, with the crops that it names.
+type Call struct {
+	Order string
+	On    day.Day
+	Crops []string
+}
+
+// Calls returns what is due within the season from a day on and names a crop, in order.
+func Calls(s *look.Season, from day.Day) []Call {
+	snap := &look.Snapshot{Book: s.Book, View: s.View, Model: s.Model, Stand: s.Stand}
+	if from.Before(s.From) {
+		from = s.From
+	}
+	var all []Call
+	for _, o := range s.Book.Orders {
+		for _, d := range o.Between(from, s.Until.Add(-1)) {
+			c := Call{Order: o.ID, On: d}
+			for _, l := range s.Book.OrderLines {
+				if l.Order != o.ID {
+					continue
+				}
+				for _, part := range ingredients(snap, s.Book.LineOn(l, d)) {
+					if w := wantOf(snap, part.OrderLine); w.CropID != "" && w.Wanted > 0 && !slices.Contains(c.Crops, w.CropID) {
+						c.Crops = append(c.Crops, w.CropID)
+					}
+				}
+			}
+			if c.Crops != nil {
+				all = append(all, c)
+			}
+		}
+	}
+	return all
 }

@@ -102,7 +102,7 @@ func TestPossibleYears(t *testing.T) {
 				t.Errorf("year %d: %+v of %d weeks", i, y, p.Wanted)
 			}
 		}
-		if len(p.Years) != 20 || p.Wanted != 4 || short < c.least || short > c.most {
+		if len(p.Years) != 20 || p.Wanted != 4 || p.Dues != 4 || p.Years[0].Filled != 4-p.Years[0].Short || short < c.least || short > c.most {
 			t.Errorf("of %d years %d are short of %d stems, in %d weeks", len(p.Years), short, c.stems, p.Wanted)
 		}
 		if c.stems == 5000 && (p.Years[0].Worst != "zinnia-tall" || p.Years[0].Short != 4) {

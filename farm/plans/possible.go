@@ -14,6 +14,7 @@ import (
 type PossibleYear struct {
 	Short   int     // weeks of a crop in which it has fewer stems than the orders want of it
 	Lacking float64 // stems that are lacking in them
+	Filled  int     // orders, each on each of its days, of whose crops none is short in its week
 	Stems   float64 // that can be cut in the season, from today on
 	Hours   float64 // that one person cuts for
 	Busiest float64 // hours of the busiest week
@@ -25,6 +26,7 @@ type PossibleYear struct {
 // Possible are the years that a plan was tried on, the worst first.
 type Possible struct {
 	Years  []PossibleYear
+	Dues   int // orders, each on each of its days, that name a crop
 	Wanted int // weeks of a crop in which the orders want some, each crop counted for itself
 }
 
@@ -70,6 +72,10 @@ func PossibleYears(s *look.Season) Possible {
 		busiest[m] = make([]float64, len(weeks))
 	}
 	most := make([]float64, members) // that is lacking of one crop
+	short := make([]map[string][]bool, members)
+	for m := range short {
+		short[m] = make(map[string][]bool)
+	}
 	for _, p := range s.Book.Crops() {
 		wanted := market.Wanted(s, p.ID)
 		for w := range weeks {
@@ -86,6 +92,7 @@ func PossibleYears(s *look.Season) Possible {
 		}
 		for m := range members {
 			lacking := 0.0
+			short[m][p.ID] = make([]bool, len(weeks))
 			var there []float64 // with what was held over
 			if picked[p.ID] != nil {
 				there = plan.OnField(s.Forecast.PickDays, picked[p.ID][m], want, hold)
@@ -100,12 +107,22 @@ func PossibleYears(s *look.Season) Possible {
 				busiest[m][w] += cut / rate
 				if want.Stems[w] > 0 && has < want.Stems[w]-0.5 {
 					out.Years[m].Short++
+					short[m][p.ID][w] = true
 					lacking += want.Stems[w] - has
 				}
 			}
 			out.Years[m].Lacking += lacking
 			if lacking > most[m] {
 				most[m], out.Years[m].Worst = lacking, p.ID
+			}
+		}
+	}
+	for _, call := range market.Calls(s, s.View.Today) {
+		out.Dues++
+		w := call.On.Sub(weeks[0].Monday) / 7
+		for m := range members {
+			if !slices.ContainsFunc(call.Crops, func(id string) bool { return short[m][id][w] }) {
+				out.Years[m].Filled++
 			}
 		}
 	}

@@ -27,7 +27,7 @@ type possibleView struct {
 type possibleLine struct {
 	Place                        int
 	Short, Lacking, Stems, Hours string
-	Why                          string
+	Filled, Why                  string
 	Bar                          string // how many weeks are short, of a drawing of a hundred units
 }
 
@@ -50,7 +50,7 @@ func (s view) possible(c *echo.Context, snap *say.Snapshot) error {
 	v.Verdict = possibleVerdict(p)
 	scale := draw.NewScale(0, float64(max(1, p.Wanted)), 0, 100)
 	for i, y := range p.Years {
-		line := possibleLine{Place: i + 1, Short: strconv.Itoa(y.Short), Lacking: fmt.Sprintf("%.0f", y.Lacking), Stems: fmt.Sprintf("%.0f", y.Stems),
+		line := possibleLine{Place: i + 1, Short: strconv.Itoa(y.Short), Filled: fmt.Sprintf("%d of %d", y.Filled, p.Dues), Lacking: fmt.Sprintf("%.0f", y.Lacking), Stems: fmt.Sprintf("%.0f", y.Stems),
 			Hours: fmt.Sprintf("%.0f, at most %.0f a week", y.Hours, y.Busiest), Bar: draw.Place1(scale.At(float64(y.Short)))}
 		if crop := snap.Book.Crop(y.Worst); crop != nil {
 			line.Why = crop.Name + why(y)
