@@ -87,6 +87,9 @@ func TestASeasonIsTheSameAgain(t *testing.T) {
 	if reflect.DeepEqual(one.Cuts, played(t, 4, 28).Cuts) {
 		t.Error("another seed gives the same season")
 	}
+	if c, why, err := run(one, 28); err != nil || !c.IsEmpty() || why.What != Ended {
+		t.Errorf("after its end a season leaves %+v, %v, %v", c, why, err)
+	}
 	cut, sold := 0, 0
 	for _, c := range one.Cuts {
 		cut += c.Stems

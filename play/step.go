@@ -86,13 +86,13 @@ func run(b *book.Book, days int) (c book.Change, why Why, err error) {
 		return c, why, fmt.Errorf("this farm is no season to be played: its days pass by themselves")
 	}
 	today := place.DemoDay
+	if Over(place) {
+		return c, Why{What: Ended}, nil
+	}
 	c = book.Change{Who: crewName, Stamp: today.String() + "T20:00:00Z"}
 	weather := demo.WeatherOf(place)
 	field := demo.FieldOf(b, place, weather, today)
 	for range days {
-		if today.After(Last) {
-			break
-		}
 		c.Correct = append(c.Correct, trueCuts(b, field, today)...)
 		work := demo.MorningOf(b, field, place, today)
 		if !Does(place, Counts) {
