@@ -67,6 +67,11 @@ func TakenOn(b *book.Book, d day.Day) []standin.Taken {
 	return on
 }
 
+// Seen returns what the crew sees of a row this morning: what is spoilt depends on who looks, and by this all see the same.
+func Seen(field *standin.Field, planting string) standin.Seen {
+	return field.Look(planting, usualCrew.plants, usualCrew.eyes)
+}
+
 // A Grown is the sound stems that a row gave on a pick.
 type Grown struct {
 	Planting string
@@ -91,7 +96,7 @@ func Grow(b *book.Book, place book.Place, until day.Day) []Grown {
 		var cuts []standin.Taken
 		if picks.Has(d) {
 			for _, r := range all {
-				if seen := field.Look(r.Planting, 0, standin.UsualEyes); seen.Ready > 0 {
+				if seen := Seen(field, r.Planting); seen.Ready > 0 {
 					cuts = append(cuts, standin.Taken{Planting: r.Planting, On: d, Stems: seen.Ready})
 					grown = append(grown, Grown{r.Planting, d, seen.Ready - seen.Culled})
 				}

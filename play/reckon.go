@@ -82,6 +82,11 @@ func Reckon(ctx context.Context, b *book.Book, progress func(float64)) (*Reckoni
 		return nil, err
 	}
 	r.Best = r.Planned
+	for _, a := range []Account{r.Cut, r.Knowing} { // who knew everything could have done the same
+		if a.Money() > r.Best.Money() {
+			r.Best = a
+		}
+	}
 	for _, base := range []world{{own, grown}, {k.plantings(planned), byPlan}, {}} {
 		if a := k.knew(base, trials, took); a.Money() > r.Best.Money() {
 			r.Best = a

@@ -188,7 +188,7 @@ func trueCuts(b *book.Book, field *standin.Field, today day.Day) []book.Record {
 		}
 		there, seen := left[c.Planting]
 		if !seen {
-			look := field.Look(c.Planting, 0, standin.UsualEyes)
+			look := demo.Seen(field, c.Planting)
 			there = [2]int{look.Ready + tighter(field, b, c.Planting), look.Culled}
 		}
 		was := c.Record()
