@@ -2,6 +2,7 @@ package book
 
 import (
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -65,7 +66,9 @@ func (l Lesson) Record() Record {
 
 // AnswersOf returns what somebody answered in all their lessons up to a day, the first first, and whether their counts may be read by it.
 func (b *Book) AnswersOf(person string, upto day.Day) (answers []school.Answer, consents bool) {
-	for _, l := range b.Lessons { // in the order of their time
+	lessons := slices.Clone(b.Lessons)
+	slices.SortStableFunc(lessons, func(x, y Lesson) int { return x.At.Compare(y.At) })
+	for _, l := range lessons {
 		if strings.EqualFold(l.Person, person) && !l.At.Day().After(upto) {
 			answers, consents = append(answers, l.Answers...), l.Counts
 		}

@@ -1,6 +1,10 @@
 package book
 
-import "dewcount/core/day"
+import (
+	"slices"
+
+	"dewcount/core/day"
+)
 
 // What a note can be about; empty for nothing but its day.
 const (
@@ -62,10 +66,11 @@ func (b *Book) checkNote(f *Fields, r Note, how Strictness) {
 // NotesOn returns the notes about something, the latest first.
 func (b *Book) NotesOn(about, subject string) []Note {
 	var all []Note
-	for i := len(b.Notes) - 1; i >= 0; i-- { // in the order of their days
+	for i := len(b.Notes) - 1; i >= 0; i-- { // as they were written down, the last first
 		if r := b.Notes[i]; r.About == about && r.Subject == subject {
 			all = append(all, r)
 		}
 	}
+	slices.SortStableFunc(all, func(x, y Note) int { return y.On.Compare(x.On) })
 	return all
 }

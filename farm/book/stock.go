@@ -1,6 +1,7 @@
 package book
 
 import (
+	"slices"
 	"strconv"
 
 	"dewcount/core/crop"
@@ -46,11 +47,11 @@ func (b *Book) checkStock(f *Fields, c StockCount, _ Strictness) {
 // StockOf returns the counts of what a variety is started from, the latest first: one for each day, the last that was made on it.
 func (b *Book) StockOf(variety string, part crop.Method) []StockCount {
 	var all []StockCount
-	for i := len(b.Stock) - 1; i >= 0; i-- { // in the order of their days
-		c := b.Stock[i]
-		if c.Variety == variety && c.Part == part && (len(all) == 0 || all[len(all)-1].On != c.On) {
+	for i := len(b.Stock) - 1; i >= 0; i-- { // as they were written down, the last first
+		if c := b.Stock[i]; c.Variety == variety && c.Part == part {
 			all = append(all, c)
 		}
 	}
-	return all
+	slices.SortStableFunc(all, func(x, y StockCount) int { return y.On.Compare(x.On) })
+	return slices.CompactFunc(all, func(x, y StockCount) bool { return x.On == y.On })
 }

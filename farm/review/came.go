@@ -162,8 +162,8 @@ func (g *gathering) planting(i int, record book.Planting, from day.Day) Came {
 			c.Culled[cut.CullReason] += n
 		}
 		if cut.Stems > 0 {
-			taken = append(taken, cut) // in the order of their time
-			c.Last = on
+			taken = append(taken, cut)
+			c.Last = later(c.Last, on)
 		}
 		if cut.LengthCM != nil && cut.Stems > 0 {
 			c.LengthCM += *cut.LengthCM * float64(cut.Stems)
@@ -171,6 +171,7 @@ func (g *gathering) planting(i int, record book.Planting, from day.Day) Came {
 		}
 	}
 	profile := g.b.CropOf(v)
+	slices.SortStableFunc(taken, func(x, y book.Cut) int { return x.CutAt.Compare(y.CutAt) }) // one can be written down later
 	c.First = firstCut(taken, min(float64(c.Stems), float64(record.Plants)*profile.Yield.FirstStems))
 	if measured > 0 {
 		c.LengthCM /= float64(measured)
