@@ -149,9 +149,9 @@ func decision(b *book.Book, place book.Place, before demo.Morning, weather *stan
 			return Why{Budding, e.Planting}
 		}
 	}
-	const before3 = 3
+	const ahead = 3 // days
 	for _, o := range b.Orders {
-		if o.Kind == "event" && o.DueOn == today.Add(before3) && o.CancelledOn.IsZero() {
+		if o.Kind == "event" && o.DueOn == today.Add(ahead) && o.CancelledOn.IsZero() {
 			return Why{NearlyDue, o.ID}
 		}
 	}
