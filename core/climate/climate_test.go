@@ -109,7 +109,7 @@ func TestSumIsSearchedBack(t *testing.T) {
 	sum := NewSum(series.First, 40, 120)
 	total := 40.0
 	for _, hours := range series.Hourly(47).Hours {
-		sum.Add(r.Curve().Warmth(&hours), 1)
+		sum.Add(r.Curve().Warmth(&hours)[AsTable-Flat], 1)
 		total += r.DegreeDays(hours)
 	}
 	if got := sum.At(series.End().At(0)); math.Abs(got-total) > 1e-5*total { // a curve is kept in steps

@@ -34,16 +34,6 @@ func (s *Sum) Continue(days int) *Sum {
 // A Warmth is what the quarters of a day give, in °Cd.
 type Warmth [quarters]float64
 
-// Warmth returns what hourly temperatures in °C are worth.
-func (c *Curve) Warmth(hours *[24]float64) Warmth {
-	var w Warmth
-	const each = 24 / quarters
-	for i, celsius := range hours {
-		w[i/each] += c.rate(celsius) / 24
-	}
-	return w
-}
-
 // Add appends a day's warmth, multiplied by rate (0 to 1).
 func (s *Sum) Add(w Warmth, rate float64) {
 	cd := s.cd[len(s.cd)-1]

@@ -33,16 +33,16 @@ func Standing(plantings []Planting, draws int, seed uint64) []Known {
 // by their lessons. later returns what is left of any of them, for who asks after all; it can be called at any time, also at once.
 func StandingOf(plantings []Planting, wanted func(int) bool, lessons *Lessons, draws int, seed uint64) (known []Known, later func(i int) Known) {
 	tree := newTree(plantings, lessons)
-	above, spread := tree.above(plantings, draws, seed)
-	of := func(i int, l *lattice, eyes map[string]float64) Known {
+	above, ofCrop := tree.above(plantings, draws, seed)
+	left := func(i int, l *lattice, eyes map[string]float64) Known {
 		p := &plantings[i]
-		k := Known{Traits: make([]growth.Traits, draws), Runs: make([]*growth.Run, draws), Strained: l != nil && l.misfit > strained}
-		prior, spreads := priorOf(p.Course.Planting().Profile), spread[p.cropID()]
-		for d, log := range prior.drawPlanting(l, above[p.Variety], spreads, stream(seed, "planting", p.ID)) {
+		k := Known{Traits: make([]growth.Traits, draws), Runs: make([]*growth.Run, draws), Strained: l != nil && l.misfit() > strained}
+		prior, of := priorOf(p.Course.Planting().Profile), ofCrop[p.cropID()]
+		for d, log := range prior.drawPlanting(l, above[p.Variety], of, stream(seed, "planting", p.ID)) {
 			for t := range traits {
 				log[t] = min(prior.most[t], max(prior.least[t], log[t]))
 			}
-			k.Traits[d] = growth.Traits{Pace: math.Exp(log[pace]), Stems: math.Exp(log[stems]), Regrow: math.Exp(log[regrow]), Spread: spreads[d]}
+			k.Traits[d] = growth.Traits{Pace: math.Exp(log[pace]), Stems: math.Exp(log[stems]), Regrow: math.Exp(log[regrow]), Fade: log[fade], Spread: kinds[of[d]].spread, Answer: kinds[of[d]].answer}
 		}
 		story, random := p.story(), stream(seed, "standing", p.ID)
 		for d := range draws {
@@ -53,7 +53,7 @@ func StandingOf(plantings []Planting, wanted func(int) bool, lessons *Lessons, d
 	known = make([]Known, len(plantings))
 	sideBySide(len(plantings), func(i int) {
 		if wanted(i) {
-			known[i] = of(i, tree.lattices[i], tree.eyes[plantings[i].cropID()])
+			known[i] = left(i, tree.lattices[i], tree.eyes[plantings[i].cropID()])
 		}
 	})
 	past := tree.past
@@ -65,7 +65,7 @@ func StandingOf(plantings []Planting, wanted func(int) bool, lessons *Lessons, d
 			l = newLattice(p)
 			l.correct(eyes)
 		}
-		return of(i, l, eyes)
+		return left(i, l, eyes)
 	}
 }
 
@@ -87,51 +87,26 @@ func sideBySide(n int, do func(i int)) {
 // off as they scatter.
 const strained = 6
 
-// above returns the joint draws of all varieties' log traits, and those of all crops' spreads.
-func (t *tree) above(plantings []Planting, draws int, seed uint64) (varieties map[string][][traits]float64, spread map[string][]growth.Spread) {
+// above returns the joint draws of all varieties' log traits, and those of all crops' kinds.
+func (t *tree) above(plantings []Planting, draws int, seed uint64) (varieties map[string][][traits]float64, kind map[string][]int) {
 	crops := make(map[string][][traits]float64)
-	varieties, spread = make(map[string][][traits]float64), make(map[string][]growth.Spread)
+	varieties, kind = make(map[string][][traits]float64), make(map[string][]int)
 	for i := range plantings {
 		p := &plantings[i]
 		cropID := p.cropID()
 		if crops[cropID] == nil {
-			spread[cropID] = drawSpreads(t.fit[cropID], draws, stream(seed, "spread", cropID))
+			kind[cropID] = drawKinds(t.fit[cropID], draws, stream(seed, "kind", cropID))
 			table := make([][traits]float64, draws)
 			for d := range table {
 				table[d] = priorOf(p.Course.Planting().Profile).middle
 			}
-			crops[cropID] = t.crops[cropID].draw(table, spread[cropID], stream(seed, "crop", cropID))
+			crops[cropID] = t.crops[cropID].draw(table, kind[cropID], stream(seed, "crop", cropID))
 		}
 		if varieties[p.Variety] == nil {
-			varieties[p.Variety] = t.varieties[p.Variety].draw(crops[cropID], spread[cropID], stream(seed, "variety", p.Variety))
+			varieties[p.Variety] = t.varieties[p.Variety].draw(crops[cropID], kind[cropID], stream(seed, "variety", p.Variety))
 		}
 	}
-	return varieties, spread
-}
-
-// spreadPrior is how likely each spread is before anything is on record.
-var spreadPrior = [len(growth.Spreads)]float64{0.25, 0.5, 0.25}
-
-// spreadBelieved is the power that the evidence for a spread is lowered to: what the model misses elsewhere looks like an uneven crop.
-const spreadBelieved = 0.5
-
-// drawSpreads returns draws of a crop's spread, where its plantings explain their records so well with each (logs).
-func drawSpreads(fit [len(growth.Spreads)]float64, draws int, random *rand.Rand) []growth.Spread {
-	var log [len(growth.Spreads)]float64
-	for s := range log {
-		log[s] = math.Log(spreadPrior[s]) + spreadBelieved*fit[s]
-	}
-	weights, _ := weigh(log[:])
-	drawn := make([]growth.Spread, draws)
-	for d, u := range strata(draws, random) {
-		s := 0
-		for s < len(weights)-1 && u >= weights[s] {
-			u -= weights[s]
-			s++
-		}
-		drawn[d] = growth.Spreads[s]
-	}
-	return drawn
+	return varieties, kind
 }
 
 // stream returns the random numbers of one purpose.
@@ -146,20 +121,20 @@ type tree struct {
 	lattices         []*lattice // by planting; nil where nothing is on record, and for what is long over
 	says             []message  // by planting, where something is on record
 	varieties, crops map[string]*branch
-	fit              map[string][len(growth.Spreads)]float64 // by crop: how well each spread explains its records, as a log
-	eyes             map[string]map[string]float64           // by crop, then by who counted: log factors
-	past             map[string]map[string]float64           // the same as what is long over is read by
+	fit              map[string][len(kinds)]float64 // by crop: how well each kind explains its records, as a log
+	eyes             map[string]map[string]float64  // by crop, then by who counted: log factors
+	past             map[string]map[string]float64  // the same as what is long over is read by
 }
 
-// A branch gathers what its members say of it, for each spread: means weighted by precisions.
+// A branch gathers what its members say of it, for each kind: means weighted by precisions.
 type branch struct {
-	weighted, precision [len(growth.Spreads)][traits]float64
+	weighted, precision [len(kinds)][traits]float64
 	own                 [traits]float64 // its standard deviation about what is above it
 }
 
 func newTree(plantings []Planting, lessons *Lessons) *tree {
 	t := &tree{make([]*lattice, len(plantings)), make([]message, len(plantings)), make(map[string]*branch), make(map[string]*branch),
-		make(map[string][len(growth.Spreads)]float64), make(map[string]map[string]float64), make(map[string]map[string]float64)}
+		make(map[string][len(kinds)]float64), make(map[string]map[string]float64), make(map[string]map[string]float64)}
 	t.read(plantings, lessons)
 	of := make(map[string]*Planting)
 	var varieties []string // in a fixed order, for sums in a fixed order
@@ -176,10 +151,10 @@ func newTree(plantings []Planting, lessons *Lessons) *tree {
 		}
 		if p.hasRecords() {
 			fit := t.fit[cropID]
-			for s := range fit {
-				fit[s] += t.says[i].fit[s]
+			for k := range fit {
+				fit[k] += t.says[i].fit[k]
 				for trait := range traits {
-					t.varieties[p.Variety].learn(s, trait, t.says[i].mean[s][trait], t.says[i].precision[s][trait], prior.spread[trait].planting)
+					t.varieties[p.Variety].learn(k, trait, t.says[i].mean[k][trait], t.says[i].precision[k][trait], prior.spread[trait].planting)
 				}
 			}
 			t.fit[cropID] = fit
@@ -187,10 +162,10 @@ func newTree(plantings []Planting, lessons *Lessons) *tree {
 	}
 	for _, v := range varieties {
 		b, prior := t.varieties[v], priorOf(of[v].Course.Planting().Profile)
-		for s := range growth.Spreads {
+		for k := range kinds {
 			for trait := range traits {
-				if b.precision[s][trait] > 0 {
-					t.crops[of[v].cropID()].learn(s, trait, b.weighted[s][trait]/b.precision[s][trait], b.precision[s][trait], prior.spread[trait].variety)
+				if b.precision[k][trait] > 0 {
+					t.crops[of[v].cropID()].learn(k, trait, b.weighted[k][trait]/b.precision[k][trait], b.precision[k][trait], prior.spread[trait].variety)
 				}
 			}
 		}
@@ -248,33 +223,32 @@ func (p *prior) newBranch(own func(spreads) float64) *branch {
 	return b
 }
 
-// learn adds what a member says for a spread, whose own standard deviation about the branch is sd.
-func (b *branch) learn(spread, trait int, mean, precision, sd float64) {
+// learn adds what a member says for a kind, whose own standard deviation about the branch is sd.
+func (b *branch) learn(kind, trait int, mean, precision, sd float64) {
 	if precision <= 0 {
 		return
 	}
 	precision = 1 / (1/precision + sd*sd)
-	b.precision[spread][trait] += precision
-	b.weighted[spread][trait] += precision * mean
+	b.precision[kind][trait] += precision
+	b.weighted[kind][trait] += precision * mean
 }
 
-// draw returns draws of the branch's log traits, given those of what is above it and the spread of each draw.
-func (b *branch) draw(above [][traits]float64, spreads []growth.Spread, random *rand.Rand) [][traits]float64 {
+// draw returns draws of the branch's log traits, given those of what is above it and the kind of each draw.
+func (b *branch) draw(above [][traits]float64, of []int, random *rand.Rand) [][traits]float64 {
 	drawn := make([][traits]float64, len(above))
 	for t := range traits {
 		z := strata(len(above), random)
 		for d := range drawn {
-			s := spreads[d] - growth.Spreads[0]
 			own := 1 / (b.own[t] * b.own[t])
-			precision := own + b.precision[s][t]
-			drawn[d][t] = (above[d][t]*own+b.weighted[s][t])/precision + distuv.UnitNormal.Quantile(z[d])/math.Sqrt(precision)
+			precision := own + b.precision[of[d]][t]
+			drawn[d][t] = (above[d][t]*own+b.weighted[of[d]][t])/precision + distuv.UnitNormal.Quantile(z[d])/math.Sqrt(precision)
 		}
 	}
 	return drawn
 }
 
-// drawPlanting returns draws of a planting's log traits, given those of its variety and the spread of each draw.
-func (p *prior) drawPlanting(l *lattice, variety [][traits]float64, spreads []growth.Spread, random *rand.Rand) [][traits]float64 {
+// drawPlanting returns draws of a planting's log traits, given those of its variety and the kind of each draw.
+func (p *prior) drawPlanting(l *lattice, variety [][traits]float64, of []int, random *rand.Rand) [][traits]float64 {
 	drawn := make([][traits]float64, len(variety))
 	var u [traits][]float64
 	var sd [traits]float64
@@ -284,7 +258,7 @@ func (p *prior) drawPlanting(l *lattice, variety [][traits]float64, spreads []gr
 	}
 	for d, mean := range variety {
 		if l != nil {
-			drawn[d] = l.draw(spreads[d], mean, sd, [traits]float64{u[pace][d], u[stems][d], u[regrow][d]})
+			drawn[d] = l.draw(of[d], mean, sd, [traits]float64{u[pace][d], u[stems][d], u[regrow][d], u[fade][d]})
 			continue
 		}
 		for t := range traits {

@@ -16,12 +16,18 @@ import (
 // row is a planting of zinnias sown on a day, in a summer of steady warmth, wanted on 20 July.
 func row(t testing.TB, id, variety, started string) Planting {
 	t.Helper()
+	return rowUnder(t, id, variety, started, slices.Repeat([]climate.Extremes{{TminC: 13, TmaxC: 25}}, 200))
+}
+
+// rowUnder is a row in the weather of the days from 1 April on.
+func rowUnder(t testing.TB, id, variety, started string, days []climate.Extremes) Planting {
+	t.Helper()
 	entries := croptable.Shipped()
 	profile := entries[slices.IndexFunc(entries, func(e croptable.Entry) bool { return e.ID == "zinnia-tall" })].Profile()
 	market, _ := profile.Window(crop.Market, "")
 	lengths := climate.DayLengthsAt(46.9)
 	first := day.Must("2026-04-01")
-	series := climate.Series{First: first, Days: slices.Repeat([]climate.Extremes{{TminC: 13, TmaxC: 25}}, 150)}
+	series := climate.Series{First: first, Days: days}
 	return Planting{ID: id, Variety: variety, Until: day.Must("2026-07-20").At(0),
 		Clock: growth.Clocks(profile, lengths, nil, series.Hourly(46.9)),
 		Course: growth.NewCourse(growth.Planting{Profile: profile, Market: market, Method: crop.Direct, Plants: 80, Started: day.Must(started)},

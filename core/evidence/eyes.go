@@ -35,7 +35,7 @@ func eyes(rows []map[string]glance) map[string]float64 {
 	return biased
 }
 
-// glances compares, at the pace and with the spread that explain the records best, what everybody counted with what the cuts alone make likely.
+// glances compares, at the pace and of the kind that explain the records best, what everybody counted with what the cuts alone make likely.
 func (l *lattice) glances() map[string]glance {
 	items := l.best.items
 	cuts, taken := 0, 0.0
@@ -49,12 +49,12 @@ func (l *lattice) glances() map[string]glance {
 		return nil
 	}
 	_, likeliest, _ := likelihood(items, l.prior, func(it *item) bool { return it.who == nobody })
-	first, regrown := math.Exp(likeliest[0]), math.Exp(likeliest[1])
+	by := multipliers(likeliest)
 	seen, expected := make(map[string]float64), make(map[string]float64)
 	for _, it := range items {
 		if it.who != nobody {
 			seen[it.who] += it.weight * it.seen
-			expected[it.who] += it.weight * (it.first*first + it.regrown*regrown)
+			expected[it.who] += it.weight * it.expects(by)
 		}
 	}
 	glances := make(map[string]glance)

@@ -3,9 +3,12 @@ package evidence
 import (
 	"math"
 	"math/rand/v2"
+	"slices"
 	"testing"
 
+	"dewcount/core/climate"
 	"dewcount/core/crop"
+	"dewcount/core/day"
 	"dewcount/core/growth"
 )
 
@@ -22,27 +25,25 @@ func TestNormalStepIsLikeTheLattice(t *testing.T) {
 	}
 	for _, p := range []Planting{few, many, cut} {
 		l := newLattice(&p)
-		sd := [2]float64{l.prior.spread[stems].all(), l.prior.spread[regrow].all()}
+		middle, sd := l.prior.gentle()
 		best, offset := math.Inf(-1), math.NaN()
 		for i := range paces {
-			_, _, log := l.normal[1][i].under([2]float64{}, sd)
+			_, _, log := l.cells[usualKind][i].under(middle, sd)
 			best = max(best, log)
 		}
 		for i := range paces {
-			mean, precision, log := l.normal[1][i].under([2]float64{}, sd)
+			mean, covariance, log := l.cells[usualKind][i].under(middle, sd)
 			const matters = 8 // a pace that is a few thousand times less likely than the best is never drawn
 			if log < best-matters {
 				continue
 			}
-			det := precision[0]*precision[2] - precision[1]*precision[1]
-			sds := [2]float64{math.Sqrt(precision[2] / det), math.Sqrt(precision[0] / det)}
-			wantMean, wantSD, wantLog := dense(l.walks[1][i].items, sd)
+			wantMean, wantSD, wantLog := dense(l.cells[usualKind][i].items, sd)
 			if math.IsNaN(offset) {
 				offset = log - wantLog
 			}
-			for k := range 2 {
-				if math.Abs(mean[k]-wantMean[k]) > 0.2*wantSD[k] || math.Abs(sds[k]/wantSD[k]-1) > 1./7 {
-					t.Errorf("%s, pace %d, trait %d: %.3f ± %.3f, the lattice has %.3f ± %.3f", p.ID, i, k, mean[k], sds[k], wantMean[k], wantSD[k])
+			for k, variance := range covariance.diagonal() {
+				if sd := math.Sqrt(variance); math.Abs(mean[k]-wantMean[k]) > 0.2*wantSD[k] || math.Abs(sd/wantSD[k]-1) > 1./7 {
+					t.Errorf("%s, pace %d, trait %d: %.3f ± %.3f, the lattice has %.3f ± %.3f", p.ID, i, k, mean[k], sd, wantMean[k], wantSD[k])
 				}
 			}
 			if math.Abs(log-wantLog-offset) > 0.2 {
@@ -52,36 +53,58 @@ func TestNormalStepIsLikeTheLattice(t *testing.T) {
 	}
 }
 
-// dense integrates over 161 × 161 points of log stems and log regrow under a normal prior about none.
-func dense(items []item, sd [2]float64) (mean, sds [2]float64, log float64) {
-	const n, reach = 161, 4.0
-	best := math.Inf(-1)
-	var fits [n][n]float64
-	at := func(i, k int) float64 { return reach * sd[k] * (2*float64(i)/(n-1) - 1) }
-	for i := range n {
-		for j := range n {
-			x, y := at(i, 0), at(j, 1)
-			fits[i][j] = explains(items, math.Exp(x), math.Exp(y), func(*item) bool { return true }) - x*x/(2*sd[0]*sd[0]) - y*y/(2*sd[1]*sd[1])
-			best = max(best, fits[i][j])
+// dense integrates over 41 × 41 × 41 points of the gentle traits under a normal prior about none.
+func dense(items []item, sd vector) (mean, sds vector, log float64) {
+	const n, reach = 41, 4.0
+	var fits [n * n * n]float64
+	point := func(i int) (x vector) {
+		for k := range x {
+			x[k] = reach * sd[k] * (2*float64(i%n)/(n-1) - 1)
+			i /= n
+		}
+		return x
+	}
+	for i := range fits {
+		x := point(i)
+		fits[i] = explains(items, multipliers(x), func(*item) bool { return true })
+		for k := range x {
+			fits[i] -= x[k] * x[k] / (2 * sd[k] * sd[k])
 		}
 	}
-	sum := 0.0
-	var first, second [2]float64
-	for i := range n {
-		for j := range n {
-			w := math.Exp(fits[i][j] - best)
-			sum += w
-			for k, v := range [2]float64{at(i, 0), at(j, 1)} {
-				first[k] += w * v
-				second[k] += w * v * v
-			}
+	weights, log := weigh(fits[:])
+	var second vector
+	for i, w := range weights {
+		for k, v := range point(i) {
+			mean[k] += w * v
+			second[k] += w * v * v
 		}
 	}
-	for k := range 2 {
-		mean[k] = first[k] / sum
-		sds[k] = math.Sqrt(second[k]/sum - mean[k]*mean[k])
+	for k := range sds {
+		sds[k] = math.Sqrt(second[k] - mean[k]*mean[k])
 	}
-	return mean, sds, best + math.Log(sum)
+	return mean, sds, log
+}
+
+// The matrices of the gentle traits by hand: a covariance that is the square of a lower triangle has that for its root, and its inverse
+// undoes it.
+func TestMatrixByHand(t *testing.T) {
+	// (2 0 0 / 1 3 0 / -1 2 1) times its transpose
+	m := matrix{4, 2, -2, 10, 5, 6}
+	if got := m.root(vector{1, 0, 0}); got != (vector{2, 1, -1}) {
+		t.Errorf("the root's first column is %v", got)
+	}
+	if got := m.root(vector{0, 1, 1}); got != (vector{0, 3, 3}) {
+		t.Errorf("the root's second and third columns add up to %v", got)
+	}
+	inverse, det := m.inverse()
+	if math.Abs(det-36) > 1e-9 {
+		t.Errorf("determinant %g", det)
+	}
+	for k, v := range inverse.times(m.times(vector{1, -2, 3})) {
+		if math.Abs(v-[]float64{1, -2, 3}[k]) > 1e-9 {
+			t.Errorf("place %d comes back as %g", k, v)
+		}
+	}
 }
 
 // Rows that climb the ladder unevenly show it by how their stems lie over the rungs: with a row's counts most draws are of its spread, with
@@ -122,5 +145,73 @@ func TestMisjudgedBudsAreNoCrowd(t *testing.T) {
 	}
 	if few, crowd := next(16), next(80); few > 6 || crowd < 2.5*few {
 		t.Errorf("%.1f stems stand on the second rung where 16 were called so, %.1f where 80 were", few, crowd)
+	}
+}
+
+// Rows that were counted, some of which came up in the cool and some in the warmth, tell how their crop answers to temperature.
+func TestCoolAndWarmRowsTellTheAnswer(t *testing.T) {
+	days := slices.Concat(slices.Repeat([]climate.Extremes{{TminC: 8, TmaxC: 20}}, 85), slices.Repeat([]climate.Extremes{{TminC: 17, TmaxC: 29}}, 115))
+	for _, truth := range []climate.Answer{climate.Flat, climate.Steep} {
+		var rows []Planting
+		for _, started := range []string{"2026-04-05", "2026-04-10", "2026-06-25", "2026-07-01"} {
+			p := rowUnder(t, started, "red", started, days)
+			p.Until = day.Must("2026-09-15").At(0)
+			of := growth.Traits{Pace: 1, Stems: 1, Regrow: 1, Answer: truth}
+			budded, _ := p.Course.NewRun(p.Clock, of).FirstBud()
+			var mornings []string
+			for after := range 5 {
+				mornings = append(mornings, day.On(budded).Add(4*(after+1)).String())
+			}
+			p.see(t, of, mornings...)
+			rows = append(rows, p)
+		}
+		right, wrong := 0, 0
+		for _, d := range traitsOf(200, rows...)[0] {
+			switch d.Answer {
+			case truth:
+				right++
+			case -truth:
+				wrong++
+			}
+		}
+		if right < 75 || wrong > 25 { // a quarter of the draws before anything is on record
+			t.Errorf("of a crop whose answer is %d %d of 200 draws are of it, %d of the other end", truth, right, wrong)
+		}
+	}
+	alone := 0
+	for _, d := range traitsOf(200, row(t, "A", "red", "2026-05-10"))[0] {
+		if d.Answer == climate.AsTable {
+			alone++
+		}
+	}
+	if alone < 96 || alone > 104 {
+		t.Errorf("with nothing on record %d of 200 draws answer as the table has it", alone)
+	}
+}
+
+// Rows whose plants tire sooner, or hold out longer, than the table has it show it by their cuts: half of what they do is seen, and which way
+// is sure.
+func TestCutsTellHowABloomFades(t *testing.T) {
+	for _, truth := range []float64{-0.7, 0.7} {
+		p := row(t, "A", "red", "2026-04-10")
+		p.Until = day.Must("2026-10-01").At(0)
+		run := p.Course.NewRun(p.Clock, growth.Traits{Pace: 1, Stems: 1, Regrow: 1, Fade: truth})
+		for d := day.Must("2026-06-10"); d.Before(day.Must("2026-10-01")); d = d.Add(3) {
+			run.To(d.At(8))
+			taken := math.Round(run.Take(p.Course.Planting().Market, 1, 0))
+			run.Regrow(taken)
+			p.Cuts = append(p.Cuts, Cut{At: d.At(8), Taken: int(taken)})
+		}
+		drawn := traitsOf(200, p)[0]
+		mean, same := 0.0, 0
+		for _, d := range drawn {
+			mean += d.Fade / 200
+			if d.Fade*truth > 0 {
+				same++
+			}
+		}
+		if mean/truth < 0.5 || mean/truth > 1.2 || same < 180 {
+			t.Errorf("a row that fades by %+.1f is thought to by %+.2f, %d of 200 draws that way", truth, mean, same)
+		}
 	}
 }

@@ -7,8 +7,6 @@ import (
 	"slices"
 	"strings"
 	"sync"
-
-	"dewcount/core/growth"
 )
 
 // Lessons keep what plantings have taught that are long over, so that a farm's tenth year costs little more than its first. They can be used
@@ -31,11 +29,11 @@ type lesson struct {
 	reads map[string]message
 }
 
-// A message is what a planting's records alone speak for, for each spread: the mean and the precision of each log trait, and the log of how
+// A message is what a planting's records alone speak for, for each kind: the mean and the precision of each log trait, and the log of how
 // well it explains them.
 type message struct {
-	mean, precision [len(growth.Spreads)][traits]float64
-	fit             [len(growth.Spreads)]float64
+	mean, precision [len(kinds)][traits]float64
+	fit             [len(kinds)]float64
 }
 
 // of returns the lesson of a planting, worked out if it is new or rests on other things than before. Nil lessons know nothing.

@@ -101,7 +101,7 @@ func (p *Planting) rootBound() (checkCd, left float64) {
 }
 
 // emergence returns when half of the plants are up, and whether that comes within the days of the clock.
-func (c *Course) emergence(clock Clock, pace float64) (float64, bool) {
+func (c *Course) emergence(clock felt, pace float64) (float64, bool) {
 	if !c.p.Emerged.IsZero() {
 		return c.p.Emerged.At(12), true
 	}
@@ -120,7 +120,7 @@ func (c *Course) emergence(clock Clock, pace float64) (float64, bool) {
 			if c.p.Method != crop.Established {
 				begins = max(start, begins)
 			}
-			return clock.Warmth.When(clock.Warmth.At(begins) + need)
+			return clock.warmth.When(clock.warmth.At(begins) + need)
 		}
 	}
 	if out > start {
@@ -133,7 +133,7 @@ func (c *Course) emergence(clock Clock, pace float64) (float64, bool) {
 	if c.p.Method == crop.Direct {
 		return seedBed(clock, start, need)
 	}
-	return clock.Warmth.When(clock.Warmth.At(out) + need)
+	return clock.warmth.When(clock.warmth.At(out) + need)
 }
 
 // The sun warms the bare soil of a seed bed over the mean of the air, by day most of all. Guesses of ours: seedBedC °Cd a day more, and less
@@ -144,9 +144,9 @@ const (
 )
 
 // seedBed returns when seed sown at an instant has felt so much warmth in its bed, and whether that comes within the days of the clock.
-func seedBed(clock Clock, at, needCd float64) (float64, bool) {
-	for end := clock.Warmth.End().At(0); at < end; at++ {
-		air := clock.Warmth.At(at+1) - clock.Warmth.At(at)
+func seedBed(clock felt, at, needCd float64) (float64, bool) {
+	for end := clock.warmth.End().At(0); at < end; at++ {
+		air := clock.warmth.At(at+1) - clock.warmth.At(at)
 		felt := air + seedBedC*min(1, air/seedBedFullCd)
 		if felt >= needCd {
 			return at + needCd/felt, true
@@ -158,16 +158,16 @@ func seedBed(clock Clock, at, needCd float64) (float64, bool) {
 
 // chilled returns when the planting's need of chill is met, an instant long ago where it has none, and whether that comes within
 // the days of the clock.
-func (c *Course) chilled(clock Clock) (float64, bool) {
+func (c *Course) chilled(clock felt) (float64, bool) {
 	if c.chillNeed == 0 {
 		return 0, true
 	}
-	return clock.Chill.When(clock.Chill.At(c.chillFrom.At(0)) + c.chillNeed)
+	return clock.chill.When(clock.chill.At(c.chillFrom.At(0)) + c.chillNeed)
 }
 
 // held returns the instant before which the way to the bud does not run, whatever the warmth: unmet chill, or a steered crop's
 // long days.
-func (c *Course) held(clock Clock) (float64, bool) {
+func (c *Course) held(clock felt) (float64, bool) {
 	if c.p.Profile.Steered() {
 		short := c.p.ShortDays
 		if short.IsZero() {

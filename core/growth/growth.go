@@ -62,8 +62,10 @@ func (p *Planting) Begins() day.Day {
 type Traits struct {
 	Pace   float64 // of every thermal time: 1.1 is a tenth slower
 	Stems  float64 // of the stems of the first flush
-	Regrow float64 // of the shoots that follow a cut
+	Regrow float64 // of the shoots that follow a cut half way through the bloom
+	Fade   float64 // log of how many more of them follow at its end than at its beginning, beside the table; 0 for as the table has it
 	Spread Spread
+	Answer climate.Answer // to the temperature
 }
 
 // A Place is what surrounds a planting beside its weather.
@@ -74,12 +76,22 @@ type Place struct {
 	Bench    climate.Extremes // of the nursery after emergence
 }
 
-// A Clock is what a crop has felt in its bed under one weather, in °Cd of its response: Warmth moves it until its shoots show, Light on
-// the way to the bud, where day length has its say, and Bloom from the bud on, where low light does. Chill counts cold days for a crop
-// that needs them, and is nil for others.
+// A Clock is what a crop has felt in its bed under one weather, with each answer to the temperature that it may have.
 type Clock struct {
-	Warmth, Light, Bloom, Chill *climate.Sum
-	curve                       *climate.Curve
+	by    [len(climate.Answers)]felt
+	chill *climate.Sum // cold days, for a crop that needs them; nil for others
+	curve *climate.Curve
+}
+
+// What was felt is in °Cd of the crop's response: warmth moves it until its shoots show, light on the way to the bud, where day length has
+// its say, and bloom from the bud on, where low light does.
+type felt struct{ warmth, light, bloom, chill *climate.Sum }
+
+// as returns what was felt with an answer.
+func (c *Clock) as(a climate.Answer) felt {
+	f := c.by[a-climate.Answers[0]]
+	f.chill = c.chill
+	return f
 }
 
 // ChillMeanC is the mean temperature in °C up to which a day counts as cold, as the crop table has it.
@@ -94,39 +106,45 @@ const laterFlush = 0.75
 
 // Clocks returns the clock of a crop's response, day length and chill over hours; it goes on from past where that is given.
 func Clocks(p *crop.Profile, lengths *climate.DayLengths, past *Clock, weather *climate.Hourly) Clock {
-	next := func(of func(*Clock) *climate.Sum) *climate.Sum {
+	next := func(past *climate.Sum) *climate.Sum {
 		if past != nil {
-			return of(past).Continue(len(weather.Hours))
+			return past.Continue(len(weather.Hours))
 		}
 		return climate.NewSum(weather.First, 0, len(weather.Hours))
 	}
-	clock := Clock{Warmth: next(func(c *Clock) *climate.Sum { return c.Warmth }), Bloom: next(func(c *Clock) *climate.Sum { return c.Bloom })}
-	if past != nil {
-		clock.curve = past.curve
-	} else {
-		clock.curve = p.Response.Curve()
+	if past == nil {
+		past = &Clock{curve: p.Response.Curve()}
 	}
-	clock.Light = clock.Warmth
+	clock := Clock{curve: past.curve}
 	sunless := p.Daylength.Kind == "neutral" || p.Steered()
-	if !sunless {
-		clock.Light = next(func(c *Clock) *climate.Sum { return c.Light })
+	for a := range clock.by {
+		was, now := &past.by[a], &clock.by[a]
+		now.warmth, now.bloom = next(was.warmth), next(was.bloom)
+		now.light = now.warmth
+		if !sunless {
+			now.light = next(was.light)
+		}
 	}
 	for i := range weather.Hours {
-		warmth, yearDay := clock.curve.Warmth(&weather.Hours[i]), weather.First.Add(i).YearDay()
-		clock.Warmth.Add(warmth, 1)
-		clock.Bloom.Add(warmth, inLight(lengths.SunMJ(yearDay)))
-		if !sunless {
-			clock.Light.Add(warmth, p.Daylength.Rate(lengths.On(yearDay)))
+		yearDay := weather.First.Add(i).YearDay()
+		inBloom, toBud := inLight(lengths.SunMJ(yearDay)), p.Daylength.Rate(lengths.On(yearDay))
+		for a, warmth := range clock.curve.Warmth(&weather.Hours[i]) {
+			f := &clock.by[a]
+			f.warmth.Add(warmth, 1)
+			f.bloom.Add(warmth, inBloom)
+			if !sunless {
+				f.light.Add(warmth, toBud)
+			}
 		}
 	}
 	if p.ChillDays > 0 {
-		clock.Chill = next(func(c *Clock) *climate.Sum { return c.Chill })
+		clock.chill = next(past.chill)
 		for _, middle := range weather.Middles {
 			cold := 0.0
 			if middle <= ChillMeanC {
 				cold = 1
 			}
-			clock.Chill.AddEven(cold)
+			clock.chill.AddEven(cold)
 		}
 	}
 	return clock

@@ -11,12 +11,13 @@ import (
 type Run struct {
 	*Course
 	traits            Traits
-	clock             Clock
+	clock             felt
 	emerged           float64 // instant; +Inf if not within the clock
 	sinceCd           float64 // what Light stood at when the way to the bud began, less what the bench gave
 	growsFrom         float64 // instant from which buds can form
 	budsFrom          float64 // instant before which none does under this weather
 	budded            [2]float64
+	fades             float64 // by which factor more shoots than usual follow at the bloom's end, and fewer at its beginning
 	colourCd          float64 // the warmth at which the average plant showed colour; +Inf before
 	at, nowCd         float64
 	gone              float64 // stems that Cut has taken
@@ -28,25 +29,26 @@ type Run struct {
 }
 
 // NewRun returns the planting on the morning it is started, under a weather.
-func (c *Course) NewRun(clock Clock, traits Traits) *Run {
-	r := &Run{Course: c, traits: traits, at: c.p.Begins().At(0), colourCd: math.Inf(1), forgetCd: math.Inf(1)}
-	r.cohort = newCohort(c.p.Profile, clock.Bloom.At(max(c.p.Out().At(0), c.p.Begins().At(0))), c.boxCd, traits)
+func (c *Course) NewRun(weather Clock, traits Traits) *Run {
+	clock := weather.as(traits.Answer)
+	r := &Run{Course: c, traits: traits, fades: math.Exp(traits.Fade / 2), at: c.p.Begins().At(0), colourCd: math.Inf(1), forgetCd: math.Inf(1)}
+	r.cohort = newCohort(c.p.Profile, clock.bloom.At(max(c.p.Out().At(0), c.p.Begins().At(0))), c.boxCd, traits)
 	r.follow(clock)
 	return r
 }
 
 // CopyTo makes to the same run under another weather that shares r's past; to keeps nothing of its own but memory.
-func (r *Run) CopyTo(to *Run, clock Clock) {
+func (r *Run) CopyTo(to *Run, weather Clock) {
 	boxes := to.cohort
 	*to = *r
 	to.cohort = boxes
 	to.cohort.copyFrom(&r.cohort, r.nowCd)
-	to.follow(clock)
+	to.follow(weather.as(r.traits.Answer))
 }
 
-func (r *Run) follow(clock Clock) {
+func (r *Run) follow(clock felt) {
 	r.clock = clock
-	r.nowCd = clock.Bloom.At(r.at)
+	r.nowCd = clock.bloom.At(r.at)
 	if r.budsFrom > 0 && r.budsFrom <= r.at {
 		return // it began in the past that both weathers share
 	}
@@ -62,12 +64,12 @@ func (r *Run) follow(clock Clock) {
 		return
 	}
 	r.growsFrom = max(out, r.emerged, held)
-	r.sinceCd = clock.Light.At(r.growsFrom)
+	r.sinceCd = clock.light.At(r.growsFrom)
 	if r.emerged < out && held < r.emerged {
 		r.sinceCd -= r.benchCd(r.emerged)
 	}
 	r.budsFrom = r.growsFrom
-	if at, ok := clock.Light.When(r.sinceCd + r.plain.of(r.traits.Spread).beginsCd*r.traits.Pace); ok {
+	if at, ok := clock.light.When(r.sinceCd + r.plain.of(r.traits.Spread).beginsCd*r.traits.Pace); ok {
 		r.budsFrom = max(r.budsFrom, at)
 	} else {
 		r.budsFrom = math.Inf(1)
@@ -82,7 +84,7 @@ func (r *Run) FirstBud() (float64, bool) {
 	if math.IsInf(r.growsFrom, 1) {
 		return 0, false
 	}
-	at, ok := r.clock.Light.When(r.sinceCd + r.firstBudCd*r.traits.Pace)
+	at, ok := r.clock.light.When(r.sinceCd + r.firstBudCd*r.traits.Pace)
 	return max(at, r.growsFrom), ok
 }
 
@@ -93,7 +95,7 @@ const budStepDays = 3
 func (r *Run) To(instant float64) {
 	if r.at < r.budsFrom {
 		r.at = min(instant, max(r.at, r.growsFrom, math.Floor(r.budsFrom)))
-		r.nowCd = r.clock.Bloom.At(r.at)
+		r.nowCd = r.clock.bloom.At(r.at)
 	}
 	for r.at < instant && r.growing() {
 		step := min(instant, math.Floor(r.at)+budStepDays)
@@ -103,7 +105,7 @@ func (r *Run) To(instant float64) {
 		r.bud(step)
 	}
 	if r.at < instant {
-		r.at, r.nowCd = instant, r.clock.Bloom.At(instant)
+		r.at, r.nowCd = instant, r.clock.bloom.At(instant)
 	}
 }
 
@@ -114,9 +116,9 @@ func (r *Run) growing() bool {
 }
 
 func (r *Run) bud(until float64) {
-	cd := r.clock.Bloom.At(until)
+	cd := r.clock.bloom.At(until)
 	if until >= r.growsFrom {
-		light := r.clock.Light.At(until)
+		light := r.clock.light.At(until)
 		way := (light - r.sinceCd) / r.traits.Pace
 		from := r.nowCd
 		if r.at < r.growsFrom {
@@ -160,7 +162,7 @@ func (r *Run) Ready(w crop.Window, ahead float64) float64 {
 func (r *Run) reach(ahead float64) reach {
 	by := reach{heldCd: r.heldCd}
 	if ahead > r.at {
-		by.aheadCd = r.clock.Bloom.At(ahead)
+		by.aheadCd = r.clock.bloom.At(ahead)
 	}
 	return by
 }
@@ -243,6 +245,17 @@ func (r *Run) Take(w crop.Window, share, ahead float64) float64 {
 // Regrow lets the plants answer to so many stems cut where the run stands: a crop that comes again sets new shoots, fewer as
 // its vigour falls, as the light does, and where what is cut is the first flush of a pinched row.
 func (r *Run) Regrow(stems float64) {
+	spent := r.Spent()
+	r.RegrowPart(stems, (1-spent)/r.fades+spent*r.fades)
+}
+
+// Spent returns the part of the average plant's bloom that is over where the run stands, 0 to 1.
+func (r *Run) Spent() float64 {
+	return min(1, max(0, (r.nowCd-r.colourCd)/r.p.Profile.Yield.FloweringCd))
+}
+
+// RegrowPart is Regrow for a part of the shoots that the table lets follow there, whatever the traits say of how that fades.
+func (r *Run) RegrowPart(stems, part float64) {
 	if r.regrowth == 0 || stems <= 0 {
 		return
 	}
@@ -251,7 +264,7 @@ func (r *Run) Regrow(stems float64) {
 		full -= (1 - r.onceLess) * min(stems, max(0, r.FirstFlush()-r.answered))
 	}
 	r.answered += stems
-	shoots := full * r.regrowth * r.traits.Regrow * r.vigour.at(r.nowCd-r.colourCd) *
+	shoots := full * part * r.regrowth * r.traits.Regrow * r.vigour.at(r.nowCd-r.colourCd) *
 		lit(r.place.Lengths.SunMJ(day.On(r.at).YearDay()))
 	mean := r.regrowCd * r.traits.Pace
 	half := math.Sqrt(3) * regrowCV * mean // an even spread with that coefficient of variation
@@ -264,7 +277,7 @@ func (r *Run) Regrow(stems float64) {
 // Forget spares the run the shoots that reach a rung only after an instant: nobody will look at them.
 func (r *Run) Forget(after float64, rung crop.Rung) {
 	const fastest = 0
-	r.forgetCd = r.clock.Bloom.At(after) - r.cohort.reached[fastest][rung]
+	r.forgetCd = r.clock.bloom.At(after) - r.cohort.reached[fastest][rung]
 }
 
 // Correct makes the stems on each rung where the run stands as many as given.
@@ -273,7 +286,7 @@ func (r *Run) Correct(to [crop.Rungs]float64) { r.cohort.correct(to, r.nowCd) }
 // Drift changes the pace from where the run stands on by a factor (above 0), and leaves every stem and bud where it is.
 func (r *Run) Drift(factor float64) {
 	if !math.IsInf(r.growsFrom, 1) && r.at > r.growsFrom {
-		light := r.clock.Light.At(r.at)
+		light := r.clock.light.At(r.at)
 		r.sinceCd = light - (light-r.sinceCd)*factor
 	}
 	r.traits.Pace *= factor

@@ -109,18 +109,18 @@ func (c country) firstStem(p *crop.Profile) (days float64, came bool) {
 	if !season.Turn.IsZero() {
 		start = season.Turn.At(0)
 	}
-	if chilled, ok := course.chilled(clock); ok && course.chillNeed > 0 {
+	if chilled, ok := course.chilled(clock.as(climate.AsTable)); ok && course.chillNeed > 0 {
 		start = chilled
 	}
 	cd := p.BudCd
 	if p.Pinch.Policy == "always" {
 		cd += p.Pinch.DelayCd
 	}
-	budded, ok := clock.Light.When(run.sinceCd + cd)
+	budded, ok := clock.as(climate.AsTable).light.When(run.sinceCd + cd)
 	if !ok {
 		return 0, false
 	}
-	at, ok := clock.Warmth.When(clock.Warmth.At(max(budded, run.growsFrom)) + p.OnRungCd()[planting.Market.From])
+	at, ok := clock.as(climate.AsTable).warmth.When(clock.as(climate.AsTable).warmth.At(max(budded, run.growsFrom)) + p.OnRungCd()[planting.Market.From])
 	return at - start, ok
 }
 
@@ -194,7 +194,7 @@ func TestChillHoldsABulb(t *testing.T) {
 	}
 	met := series.First.Add(40 + 84)
 	at, ok := emerged("2025-10-20")
-	if want, _ := clock.Warmth.When(clock.Warmth.At(met.At(0)) + p.EmergeCd); !ok || at != want {
+	if want, _ := clock.as(climate.AsTable).warmth.When(clock.as(climate.AsTable).warmth.At(met.At(0)) + p.EmergeCd); !ok || at != want {
 		t.Errorf("shoots on %v, want them %v °Cd after %v", day.On(at), p.EmergeCd, met)
 	}
 	if at, ok := emerged("2026-02-10"); !ok || day.On(at).After(day.Must("2026-03-10")) {

@@ -7,6 +7,7 @@ import (
 	"net/http"
 	"slices"
 
+	"dewcount/core/climate"
 	"dewcount/core/crop"
 	"dewcount/core/day"
 	"dewcount/core/forecast"
@@ -127,6 +128,18 @@ func learnedWords(l forecast.Learned, again bool) string {
 		words += fmt.Sprintf(", and %s shoots follow a cut", between(l.Regrow, "fewer", "more"))
 	}
 	words += " (eight times in ten)."
+	switch l.Answer {
+	case climate.Flat:
+		words += " It minds the cold less than most crops do, and makes less of warmth."
+	case climate.Steep:
+		words += " It minds the cold more than most crops do, and makes more of warmth."
+	}
+	switch {
+	case again && l.Fade[2] < 1:
+		words += " Its plants tire sooner than the table has it: fewer shoots follow late in the bloom."
+	case again && l.Fade[0] > 1:
+		words += " Its plants hold out longer than the table has it: more shoots follow late in the bloom."
+	}
 	switch l.Spread {
 	case growth.Even:
 		words += " Its stems come more together than most crops' do: a short flush, full while it lasts."

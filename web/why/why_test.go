@@ -4,6 +4,7 @@ import (
 	"strings"
 	"testing"
 
+	"dewcount/core/climate"
 	"dewcount/core/forecast"
 	"dewcount/core/growth"
 )
@@ -28,8 +29,31 @@ func TestMovesSayWhereStemsWent(t *testing.T) {
 func TestASpreadThatWasLearnedIsSaid(t *testing.T) {
 	one := [3]float64{0.9, 1, 1.1}
 	for spread, words := range map[growth.Spread]string{growth.Even: "a short flush", growth.Uneven: "a long flush", growth.Usual: "(eight times in ten)."} {
-		if said := learnedWords(forecast.Learned{Pace: one, Stems: one, Regrow: one, Spread: spread}, true); !strings.Contains(said, words) || strings.Contains(said, "flush") != (spread != growth.Usual) {
+		if said := learnedWords(forecast.Learned{Pace: one, Stems: one, Regrow: one, Fade: one, Spread: spread}, true); !strings.Contains(said, words) || strings.Contains(said, "flush") != (spread != growth.Usual) {
 			t.Errorf("of spread %d it is said: %s", spread, said)
+		}
+	}
+}
+
+func TestAnAnswerToTemperatureThatWasLearnedIsSaid(t *testing.T) {
+	one := [3]float64{0.9, 1, 1.1}
+	for answer, words := range map[climate.Answer]string{climate.Flat: "minds the cold less", climate.Steep: "minds the cold more", climate.AsTable: "(eight times in ten)."} {
+		if said := learnedWords(forecast.Learned{Pace: one, Stems: one, Regrow: one, Fade: one, Answer: answer}, true); !strings.HasSuffix(said, words) && !strings.Contains(said, words+" than most crops do") {
+			t.Errorf("of answer %d it is said: %s", answer, said)
+		}
+	}
+}
+
+// How a bloom fades is said only where it is sure (nine times in ten), and only of what comes again.
+func TestAFadeThatWasLearnedIsSaid(t *testing.T) {
+	one := [3]float64{0.9, 1, 1.1}
+	for words, fade := range map[string][3]float64{"tire sooner": {0.5, 0.7, 0.95}, "hold out longer": {1.05, 1.3, 1.6}, "(eight times in ten).": {0.8, 0.9, 1.05}} {
+		l := forecast.Learned{Pace: one, Stems: one, Regrow: one, Fade: fade}
+		if said := learnedWords(l, true); !strings.Contains(said, words) || strings.Contains(said, "Its plants") != (fade[2] < 1 || fade[0] > 1) {
+			t.Errorf("of a fade of %v it is said: %s", fade, said)
+		}
+		if said := learnedWords(l, false); strings.Contains(said, "Its plants") {
+			t.Errorf("of what comes once it is said: %s", said)
 		}
 	}
 }
