@@ -25,8 +25,11 @@ var kinds = func() (all [len(growth.Spreads) * len(climate.Answers)]kind) {
 // usualKind is that of a crop of which nothing is known.
 const usualKind = len(kinds) / 2
 
-// kindPrior is how likely each spread and each answer is before anything is on record.
-var kindPrior = [...]float64{0.25, 0.5, 0.25}
+// How likely each spread and each answer is before anything is on record.
+var (
+	spreadPrior = [len(growth.Spreads)]float64{0.25, 0.5, 0.25}
+	answerPrior = [len(climate.Answers)]float64{0.15, 0.7, 0.15}
+)
 
 // kindBelieved is the power that the evidence for a kind is lowered to: what the model misses elsewhere looks like an uneven crop.
 const kindBelieved = 0.5
@@ -36,7 +39,7 @@ const kindBelieved = 0.5
 func drawKinds(fit [len(kinds)]float64, draws int, random *rand.Rand) []int {
 	var log [len(kinds)]float64
 	for i, k := range kinds {
-		prior := kindPrior[k.spread-growth.Spreads[0]] * kindPrior[k.answer-climate.Answers[0]]
+		prior := spreadPrior[k.spread-growth.Spreads[0]] * answerPrior[k.answer-climate.Answers[0]]
 		log[i] = math.Log(prior) + kindBelieved*fit[i]
 	}
 	weights, _ := weigh(log[:])

@@ -37,10 +37,10 @@ type prior struct {
 
 var usualPrior = prior{
 	spread: [traits]spreads{
-		pace:   {0.070, 0.040, 0.045},
+		pace:   {0.055, 0.040, 0.045},
 		stems:  {0.25, 0.10, 0.20},
-		regrow: {0.16, 0.05, 0.10},
-		fade:   {0.35, 0.05, 0.10},
+		regrow: {0.15, 0.05, 0.10},
+		fade:   {0.25, 0.05, 0.10},
 	},
 	least: [traits]float64{pace: -1, stems: -0.85, regrow: -0.4, fade: -1},
 	most:  [traits]float64{pace: 1, stems: 0.85, regrow: 0.4, fade: 1},
@@ -93,24 +93,26 @@ type cell struct {
 func newLattice(p *Planting) *lattice {
 	l := &lattice{prior: priorOf(p.Course.Planting().Profile)}
 	story := p.story()
-	try := func(k, i int) float64 {
-		items, dates := p.expect(story, growth.Traits{Pace: math.Exp(l.prior.logPace(i)), Spread: kinds[k].spread, Answer: kinds[k].answer})
-		l.cells[k][i] = &cell{walk: walk{items, dates}}
-		l.weigh(k, i)
-		return l.cells[k][i].fit
-	}
 	from, best := 0, math.Inf(-1)
 	for i := range paces {
-		if fit := try(usualKind, i); fit > best {
+		if fit := l.try(p, story, usualKind, i); fit > best {
 			from, best = i, fit
 		}
 	}
 	for k := range kinds {
 		if k != usualKind {
-			climb(from, func(i int) float64 { return try(k, i) })
+			climb(from, func(i int) float64 { return l.try(p, story, k, i) })
 		}
 	}
 	return l
+}
+
+// try walks through the planting's story with a kind and a pace, and returns how well its best traits explain the records, as a log.
+func (l *lattice) try(p *Planting, story []episode, k, i int) float64 {
+	items, dates := p.expect(story, growth.Traits{Pace: math.Exp(l.prior.logPace(i)), Spread: kinds[k].spread, Answer: kinds[k].answer})
+	l.cells[k][i] = &cell{walk: walk{items, dates}}
+	l.weigh(k, i)
+	return l.cells[k][i].fit
 }
 
 // climb tries paces to either side of one as long as they are not hopeless beside the best so far.

@@ -85,6 +85,40 @@ func dense(items []item, sd vector) (mean, sds vector, log float64) {
 	return mean, sds, log
 }
 
+// Paces that are left out since they are hopeless change nothing of what a row says: its means by less than a fiftieth of a standard deviation.
+func TestHopelessPacesAreNotMissed(t *testing.T) {
+	few, many := row(t, "A", "red", "2026-05-10"), row(t, "B", "red", "2026-05-10")
+	truth := growth.Traits{Pace: 1.12, Stems: 1.3, Regrow: 1, Spread: growth.Uneven, Answer: climate.Steep}
+	few.see(t, truth, "2026-07-08")
+	many.see(t, truth, "2026-07-01", "2026-07-05", "2026-07-09", "2026-07-13", "2026-07-17")
+	left := 0
+	for _, p := range []Planting{few, many} {
+		l, all := newLattice(&p), newLattice(&p)
+		for k := range kinds {
+			for i := range paces {
+				if all.cells[k][i] == nil {
+					all.try(&p, p.story(), k, i)
+					left++
+				}
+			}
+		}
+		some, whole := l.message(), all.message()
+		for k := range kinds {
+			if math.Abs(some.fit[k]-whole.fit[k]) > 0.02 {
+				t.Errorf("%s, kind %d: a fit of %.3f, with all paces %.3f", p.ID, k, some.fit[k], whole.fit[k])
+			}
+			for trait := range traits {
+				if off := math.Abs(some.mean[k][trait]-whole.mean[k][trait]) * math.Sqrt(whole.precision[k][trait]); off > 0.02 {
+					t.Errorf("%s, kind %d, trait %d: the mean is %.3f standard deviations beside that of all paces", p.ID, k, trait, off)
+				}
+			}
+		}
+	}
+	if left < 50 {
+		t.Errorf("only %d paces were left out", left)
+	}
+}
+
 // The matrices of the gentle traits by hand: a covariance that is the square of a lower triangle has that for its root, and its inverse
 // undoes it.
 func TestMatrixByHand(t *testing.T) {
@@ -174,7 +208,7 @@ func TestCoolAndWarmRowsTellTheAnswer(t *testing.T) {
 				wrong++
 			}
 		}
-		if right < 75 || wrong > 25 { // a quarter of the draws before anything is on record
+		if right < 60 || wrong > 10 { // 30 each before anything is on record
 			t.Errorf("of a crop whose answer is %d %d of 200 draws are of it, %d of the other end", truth, right, wrong)
 		}
 	}
@@ -184,12 +218,12 @@ func TestCoolAndWarmRowsTellTheAnswer(t *testing.T) {
 			alone++
 		}
 	}
-	if alone < 96 || alone > 104 {
+	if alone < 136 || alone > 144 {
 		t.Errorf("with nothing on record %d of 200 draws answer as the table has it", alone)
 	}
 }
 
-// Rows whose plants tire sooner, or hold out longer, than the table has it show it by their cuts: half of what they do is seen, and which way
+// Rows whose plants tire sooner, or hold out longer, than the table has it show it by their cuts: two fifths of what they do are seen, and which way
 // is sure.
 func TestCutsTellHowABloomFades(t *testing.T) {
 	for _, truth := range []float64{-0.7, 0.7} {
@@ -210,7 +244,7 @@ func TestCutsTellHowABloomFades(t *testing.T) {
 				same++
 			}
 		}
-		if mean/truth < 0.5 || mean/truth > 1.2 || same < 180 {
+		if mean/truth < 0.4 || mean/truth > 1.1 || same < 180 {
 			t.Errorf("a row that fades by %+.1f is thought to by %+.2f, %d of 200 draws that way", truth, mean, same)
 		}
 	}
