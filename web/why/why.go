@@ -130,9 +130,9 @@ func learnedWords(l forecast.Learned, again bool) string {
 	words += " (eight times in ten)."
 	switch l.Answer {
 	case climate.Flat:
-		words += " It minds the cold less than most crops do, and makes less of warmth."
+		words += " It minds the cold less than the table has it, and makes less of warmth."
 	case climate.Steep:
-		words += " It minds the cold more than most crops do, and makes more of warmth."
+		words += " It minds the cold more than the table has it, and makes more of warmth."
 	}
 	switch {
 	case again && l.Fade[2] < 1:
