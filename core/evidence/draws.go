@@ -42,7 +42,8 @@ func StandingOf(plantings []Planting, wanted func(int) bool, lessons *Lessons, d
 			for t := range traits {
 				log[t] = min(prior.most[t], max(prior.least[t], log[t]))
 			}
-			k.Traits[d] = growth.Traits{Pace: math.Exp(log[pace]), Stems: math.Exp(log[stems]), Regrow: math.Exp(log[regrow]), Fade: log[fade], Spread: kinds[of[d]].spread, Answer: kinds[of[d]].answer}
+			k.Traits[d] = growth.Traits{Pace: math.Exp(log[pace]), Stems: math.Exp(log[stems]), Regrow: math.Exp(log[regrow]), Fade: log[fade],
+				Spread: kinds[of[d]].spread, Answer: kinds[of[d]].answer}
 		}
 		story, random := p.story(), stream(seed, "standing", p.ID)
 		for d := range draws {
