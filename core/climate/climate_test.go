@@ -223,3 +223,31 @@ func TestMembersFollowTheForecastThenSpread(t *testing.T) {
 		t.Error("the same seed gave another weather")
 	}
 }
+
+// All answers agree where the table was measured. In the cold a flat one is quicker than the table and a steep one slower, at the optimum the
+// other way round; by hand, half way from 4 to 28 °C under a ceiling of 38, the table's curve has 2.2 × 0.5^2.4 of the optimum's rate.
+func TestAnswersByHand(t *testing.T) {
+	r := Response{4, 28, 38}
+	for answer, power := range map[Answer]float64{Flat: 0.66, AsTable: 1, Steep: 1.52} {
+		if got := r.rate(4+0.6*24, answer); math.Abs(got-0.6*24) > 1e-12 {
+			t.Errorf("answer %d: %.3f where all agree on %.3f", answer, got, 0.6*24)
+		}
+		if got, want := r.rate(16, answer)/r.rate(28, answer), math.Pow(2.2*math.Pow(0.5, 2.4), power); math.Abs(got-want) > 1e-12 {
+			t.Errorf("answer %d: %.4f of the optimum's rate half way, want %.4f", answer, got, want)
+		}
+		hours := [24]float64{}
+		for i := range hours {
+			hours[i] = 11
+		}
+		sum := 0.0
+		for _, cd := range r.Curve().Warmth(&hours)[answer-Flat] {
+			sum += cd
+		}
+		if want := r.rate(11, answer); math.Abs(sum-want) > 0.01 {
+			t.Errorf("answer %d: a day of 11 °C is worth %.3f °Cd, want %.3f", answer, sum, want)
+		}
+	}
+	if !(r.rate(10, Flat) > r.rate(10, AsTable) && r.rate(10, AsTable) > r.rate(10, Steep) && r.rate(28, Flat) < r.rate(28, Steep)) {
+		t.Error("flat and steep are not where they should be")
+	}
+}

@@ -30,6 +30,7 @@ var Answers = [...]Answer{Flat, AsTable, Steep}
 // steepness is the power that the beta function is raised to (the curvature of Yin et al. 1995, Agric. Forest Meteorol. 77:1-16).
 var steepness = [len(Answers)]float64{0.66, 1, 1.52}
 
+// rate is Rate with any answer.
 func (r Response) rate(celsius float64, as Answer) float64 {
 	above := agrees * (r.OptC - r.BaseC)
 	power := steepness[as-Flat]

@@ -147,11 +147,11 @@ const (
 func seedBed(clock felt, at, needCd float64) (float64, bool) {
 	for end := clock.warmth.End().At(0); at < end; at++ {
 		air := clock.warmth.At(at+1) - clock.warmth.At(at)
-		felt := air + seedBedC*min(1, air/seedBedFullCd)
-		if felt >= needCd {
-			return at + needCd/felt, true
+		bed := air + seedBedC*min(1, air/seedBedFullCd)
+		if bed >= needCd {
+			return at + needCd/bed, true
 		}
-		needCd -= felt
+		needCd -= bed
 	}
 	return 0, false
 }

@@ -79,20 +79,15 @@ type Place struct {
 // A Clock is what a crop has felt in its bed under one weather, with each answer to the temperature that it may have.
 type Clock struct {
 	by    [len(climate.Answers)]felt
-	chill *climate.Sum // cold days, for a crop that needs them; nil for others
 	curve *climate.Curve
 }
 
 // What was felt is in °Cd of the crop's response: warmth moves it until its shoots show, light on the way to the bud, where day length has
-// its say, and bloom from the bud on, where low light does.
+// its say, and bloom from the bud on, where low light does. Chill counts cold days for a crop that needs them, and is nil for others.
 type felt struct{ warmth, light, bloom, chill *climate.Sum }
 
 // as returns what was felt with an answer.
-func (c *Clock) as(a climate.Answer) felt {
-	f := c.by[a-climate.Answers[0]]
-	f.chill = c.chill
-	return f
-}
+func (c *Clock) as(a climate.Answer) felt { return c.by[a-climate.Answers[0]] }
 
 // ChillMeanC is the mean temperature in °C up to which a day counts as cold, as the crop table has it.
 const ChillMeanC = 9
@@ -138,13 +133,16 @@ func Clocks(p *crop.Profile, lengths *climate.DayLengths, past *Clock, weather *
 		}
 	}
 	if p.ChillDays > 0 {
-		clock.chill = next(past.chill)
+		chill := next(past.by[0].chill) // the same with any answer
 		for _, middle := range weather.Middles {
 			cold := 0.0
 			if middle <= ChillMeanC {
 				cold = 1
 			}
-			clock.chill.AddEven(cold)
+			chill.AddEven(cold)
+		}
+		for a := range clock.by {
+			clock.by[a].chill = chill
 		}
 	}
 	return clock

@@ -13,7 +13,7 @@ type Run struct {
 	traits            Traits
 	clock             felt
 	emerged           float64 // instant; +Inf if not within the clock
-	sinceCd           float64 // what Light stood at when the way to the bud began, less what the bench gave
+	sinceCd           float64 // what light stood at when the way to the bud began, less what the bench gave
 	growsFrom         float64 // instant from which buds can form
 	budsFrom          float64 // instant before which none does under this weather
 	budded            [2]float64
