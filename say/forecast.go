@@ -11,7 +11,7 @@ import (
 	"dewcount/farm/book"
 )
 
-// WhyNow says which counts and cuts a planting's forecast rests on.
+// WhyNow says which counts and cuts a planting's forecast rests on, and what a late pinch has spared.
 func WhyNow(snap *Snapshot, i int) string {
 	p := snap.Model.Plantings[i]
 	counts, cuts := 0, 0
@@ -37,8 +37,14 @@ func WhyNow(snap *Snapshot, i int) string {
 	if cuts > 0 {
 		words += "; " + Number(cuts, "cut")
 	}
+	if spared := snap.Stand.Standing(i).Spared; spared >= fewSpared && !p.Growth.Pinched.After(snap.View.Today) {
+		words += fmt.Sprintf("; about %.0f in 100 plants had a bud when it was pinched on %s, and flower unpinched", 100*spared, snap.Date(p.Growth.Pinched))
+	}
 	return words
 }
+
+// fewSpared is the share of plants spared by a pinch from which it is worth a word.
+const fewSpared = 0.05
 
 // Rests says what weather the forecast rests on.
 func Rests(snap *Snapshot) string {

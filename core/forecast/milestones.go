@@ -157,7 +157,7 @@ func (s *Stand) FirstFlush(i int) float64 {
 	}
 	sum, runs := 0.0, r.standing().Runs
 	for _, run := range runs {
-		sum += r.course.FirstFlush() * run.Stems() / float64(len(runs))
+		sum += run.FirstFlush() * run.Stems() / float64(len(runs))
 	}
 	return sum
 }
@@ -168,6 +168,7 @@ type Standing struct {
 	Sure, Likely, AtBest float64
 	FirstFlush           float64 // stems of the first flush that the records leave likely
 	ToCome               float64 // stems that have no bud yet
+	Spared               float64 // share of the plants to be pinched that carried a bud by then
 }
 
 // Finished tells whether a planting has given what it will: less than one stem on the ladder, and less than one to come.
@@ -193,7 +194,8 @@ func (s *Stand) Standing(i int) Standing {
 		}
 		totals = append(totals, total)
 		out.ToCome += run.ToCome() / n
-		out.FirstFlush += r.course.FirstFlush() * run.Stems() / n
+		out.Spared += run.Spared() / n
+		out.FirstFlush += run.FirstFlush() * run.Stems() / n
 	}
 	slices.Sort(totals)
 	at := func(p float64) float64 { return totals[min(len(totals)-1, int(p*n))] }

@@ -1,8 +1,6 @@
 package growth
 
 import (
-	"math"
-
 	"dewcount/core/crop"
 	"dewcount/core/day"
 )
@@ -14,10 +12,10 @@ type Course struct {
 	plain, pinched *flushes // pinched is nil where nothing is
 	firstFlush     float64  // stems, unpinched
 	regrowth       float64  // shoots a cut stem is followed by, at full vigour
-	onceLess       float64  // what cuts of the first flush are followed by, of what those of later ones are
 	vigour         *vigour  // nil for what does not come again
 	regrowCd       float64
-	firstBudCd     float64 // the way to the bud of the plants' first tenth
+	firstBudCd     float64 // the way to the bud of the plants' first tenth,
+	plainBudCd     float64 // and of that where nothing is pinched
 	boxCd          float64
 	chillFrom      day.Day // since when cold days are counted
 	chillNeed      float64 // days; 0 for none
@@ -39,7 +37,7 @@ func NewCourse(p Planting, place Place, boxCd float64) *Course {
 		perPlant = y.SeasonStems
 	}
 	c.firstFlush = float64(p.Plants) * perPlant * fewer
-	c.regrowth, c.regrowCd, c.onceLess = y.ShootsPerCut, y.RegrowCd, 1
+	c.regrowth, c.regrowCd = y.ShootsPerCut, y.RegrowCd
 	c.vigour = place.Shapes.vigourOf(p.Profile, p.Market.From)
 	if p.KeepBuds {
 		c.regrowth, c.regrowCd = c.regrowth*crop.HighCutMore, c.regrowCd*crop.HighCutSooner
@@ -49,9 +47,9 @@ func NewCourse(p Planting, place Place, boxCd float64) *Course {
 	}
 	if c.pinchedShare() > 0 {
 		c.pinched = place.Shapes.flushesOf(p.Profile, checkCd+p.Profile.Pinch.DelayCd)
-		c.onceLess = math.Pow(c.pinchGain(), -laterFlush)
 	}
 	const tenth = 0.1
+	c.plainBudCd = c.plain.of(Usual).plantsCd(tenth)
 	if plain := 1 - c.pinchedShare(); plain > tenth {
 		c.firstBudCd = c.plain.of(Usual).plantsCd(tenth / plain)
 	} else {
@@ -62,21 +60,6 @@ func NewCourse(p Planting, place Place, boxCd float64) *Course {
 
 // Planting returns what the course was made of.
 func (c *Course) Planting() *Planting { return &c.p }
-
-func (c *Course) pinchedShare() float64 {
-	if c.p.Pinched.IsZero() || c.p.Profile.Pinch.StemsFactor == 0 {
-		return 0
-	}
-	return c.p.PinchedShare
-}
-
-// pinchGain returns the stems of the first flush, as planted ÷ with nothing pinched.
-func (c *Course) pinchGain() float64 {
-	return 1 + c.pinchedShare()*(c.p.Profile.Pinch.StemsFactor-1)
-}
-
-// FirstFlush returns the stems of the first flush that the profile expects of the planting.
-func (c *Course) FirstFlush() float64 { return c.firstFlush * c.pinchGain() }
 
 // What a week in the tray beyond a good age costs: a check in °Cd before the bud, and of a crop that is stunted for good a share of
 // its stems. The table says which crops suffer and not how much; a usual check at planting out is in its thermal times.

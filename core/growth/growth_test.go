@@ -167,24 +167,6 @@ func TestHemispheresMirror(t *testing.T) {
 	}
 }
 
-func TestPinchingDelaysAndMultiplies(t *testing.T) {
-	p := profile(t, "zinnia-tall")
-	clock, lengths := steady(p, day.Must("2026-05-01"), climate.Extremes{TminC: 13, TmaxC: 25}, 46.9)
-	plain := sown(p, "2026-05-10")
-	pinched := plain
-	pinched.Pinched, pinched.PinchedShare = day.Must("2026-06-12"), 1
-	half := pinched
-	half.PinchedShare = 0.5
-	at := func(x Planting) float64 { return firstCut(t, p, x, clock, lengths, BoxCd) }
-	if !(at(plain) < at(half) && at(half) < at(pinched)) {
-		t.Errorf("first cuts: plain %.1f, half pinched %.1f, pinched %.1f", at(plain), at(half), at(pinched))
-	}
-	course := NewCourse(half, Place{Lengths: lengths}, BoxCd)
-	if want := 40 * p.Yield.FirstStems * (1 + 0.5*(p.Pinch.StemsFactor-1)); math.Abs(course.FirstFlush()-want) > 1e-9 {
-		t.Errorf("half pinched: %v stems, want %v", course.FirstFlush(), want)
-	}
-}
-
 // A crop that comes again, cut twice a week through a warm summer, gives about the table's stems of a season.
 func TestSeasonStemsComeAgain(t *testing.T) {
 	for _, e := range croptable.Shipped() {
@@ -213,32 +195,6 @@ func cutThrough(p *crop.Profile, planting Planting, show func(d day.Day, cut flo
 		}
 	}
 	return sum
-}
-
-// A pinched plant has more stems in its first flush and loses part of the gain again in the second, once: no later flush falls below that of a
-// plain one, which goes the same way a little earlier.
-func TestPinchingLosesItsGainOnce(t *testing.T) {
-	p := profile(t, "zinnia-tall")
-	pinched := sown(p, "2026-05-01")
-	pinched.Pinched, pinched.PinchedShare = day.Must("2026-05-25"), 1
-	plain, more := cutThrough(p, sown(p, "2026-05-01"), nil), cutThrough(p, pinched, nil)
-	gain := p.Pinch.StemsFactor
-	if kept := more / plain; !(kept > 1.02 && kept < gain) {
-		t.Errorf("a pinched row gives %.2f times a plain one's stems; its first flush %.2f times", kept, gain)
-	}
-	late := func(of *float64) func(day.Day, float64) {
-		return func(d day.Day, cut float64) {
-			if d.After(day.Must("2026-08-25")) {
-				*of += cut
-			}
-		}
-	}
-	var plainLate, pinchedLate float64
-	cutThrough(p, sown(p, "2026-05-01"), late(&plainLate))
-	cutThrough(p, pinched, late(&pinchedLate))
-	if pinchedLate < plainLate {
-		t.Errorf("in late summer a pinched row gives %.0f stems, a plain one %.0f", pinchedLate, plainLate)
-	}
 }
 
 // Worked by hand for rungs of 100 and 50 °Cd, of which each differs by 0.2 and the whole by 0.1: after the first the standard deviation is

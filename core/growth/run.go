@@ -16,7 +16,8 @@ type Run struct {
 	sinceCd           float64 // what light stood at when the way to the bud began, less what the bench gave
 	growsFrom         float64 // instant from which buds can form
 	budsFrom          float64 // instant before which none does under this weather
-	budded            [2]float64
+	pinching          pinching
+	budded            float64 // stems of the first flush, beside those of an unpinched row
 	fades             float64 // by which factor more shoots than usual follow at the bloom's end, and fewer at its beginning
 	colourCd          float64 // the warmth at which the average plant showed colour; +Inf before
 	at, nowCd         float64
@@ -49,6 +50,7 @@ func (r *Run) CopyTo(to *Run, weather Clock) {
 func (r *Run) follow(clock felt) {
 	r.clock = clock
 	r.nowCd = clock.bloom.At(r.at)
+	defer r.pinch()
 	if r.budsFrom > 0 && r.budsFrom <= r.at {
 		return // it began in the past that both weathers share
 	}
@@ -84,7 +86,11 @@ func (r *Run) FirstBud() (float64, bool) {
 	if math.IsInf(r.growsFrom, 1) {
 		return 0, false
 	}
-	at, ok := r.clock.light.When(r.sinceCd + r.firstBudCd*r.traits.Pace)
+	way := r.firstBudCd
+	if r.plainBudCd <= r.pinching.byCd {
+		way = r.plainBudCd
+	}
+	at, ok := r.clock.light.When(r.sinceCd + way*r.traits.Pace)
 	return max(at, r.growsFrom), ok
 }
 
@@ -111,8 +117,7 @@ func (r *Run) To(instant float64) {
 
 // growing tells whether buds of the first flush are still to come under this weather.
 func (r *Run) growing() bool {
-	coming := r.budded[0] < 1 || r.pinched != nil && r.budded[1] < 1
-	return coming && !math.IsInf(r.growsFrom, 1)
+	return r.budded < r.pinching.gain && !math.IsInf(r.growsFrom, 1)
 }
 
 func (r *Run) bud(until float64) {
@@ -124,9 +129,9 @@ func (r *Run) bud(until float64) {
 		if r.at < r.growsFrom {
 			from = cd // what budded on the bench stands there on the first day in the bed
 		}
-		r.flushTo(0, r.plain.of(r.traits.Spread), 1-r.pinchedShare(), way, from, cd)
-		if r.pinched != nil {
-			r.flushTo(1, r.pinched.of(r.traits.Spread), r.pinchedShare()*r.p.Profile.Pinch.StemsFactor, way, from, cd)
+		if all := r.flush(way); all > r.budded {
+			r.cohort.bud(from, cd, (all-r.budded)*r.firstFlush*r.traits.Stems)
+			r.budded = all
 		}
 		if math.IsInf(r.colourCd, 1) && way >= r.leadCd() {
 			r.colourCd = cd + r.cohort.reached[1][crop.Colour]
@@ -137,17 +142,7 @@ func (r *Run) bud(until float64) {
 
 // leadCd returns the way of the average plant to its first bud.
 func (r *Run) leadCd() float64 {
-	return r.plain.of(r.traits.Spread).leadCd + r.pinchedShare()*r.p.Profile.Pinch.DelayCd
-}
-
-// flushTo forms what buds of a flush between the warmths from and cd, the last on a way that light has weighted.
-func (r *Run) flushTo(i int, f *flush, factor, way, from, cd float64) {
-	share := f.at(way)
-	if share <= r.budded[i] {
-		return
-	}
-	r.cohort.bud(from, cd, (share-r.budded[i])*factor*r.firstFlush*r.traits.Stems)
-	r.budded[i] = share
+	return r.plain.of(r.traits.Spread).leadCd + r.pinchedShare()*(1-r.pinching.spared)*r.p.Profile.Pinch.DelayCd
 }
 
 // Standing returns the stems on the rungs of a window where the run stands.
@@ -193,12 +188,8 @@ func (r *Run) Rungs() [crop.Rungs]float64 {
 
 // ToCome returns the stems of the first flush that have not budded yet and those that cuts have set off.
 func (r *Run) ToCome() float64 {
-	first := (1 - r.pinchedShare()) * (1 - r.budded[0])
-	if r.pinched != nil {
-		first += r.pinchedShare() * r.p.Profile.Pinch.StemsFactor * (1 - r.budded[1])
-	}
 	onLadder := r.Standing(crop.Window{From: crop.Tight, To: crop.Spent})
-	return first*r.firstFlush*r.traits.Stems + r.cohort.total() - onLadder
+	return (r.pinching.gain-r.budded)*r.firstFlush*r.traits.Stems + r.cohort.total() - onLadder
 }
 
 // Left returns the stems that are still to bud, stand on the ladder or have gone over.
@@ -260,8 +251,8 @@ func (r *Run) RegrowPart(stems, part float64) {
 		return
 	}
 	full := stems
-	if r.onceLess < 1 {
-		full -= (1 - r.onceLess) * min(stems, max(0, r.FirstFlush()-r.answered))
+	if r.pinching.onceLess < 1 {
+		full -= (1 - r.pinching.onceLess) * min(stems, max(0, r.FirstFlush()-r.answered))
 	}
 	r.answered += stems
 	shoots := full * part * r.regrowth * r.traits.Regrow * r.vigour.at(r.nowCd-r.colourCd) *
@@ -292,4 +283,5 @@ func (r *Run) Drift(factor float64) {
 	r.traits.Pace *= factor
 	r.cohort.stretch(factor, r.nowCd)
 	r.budsFrom = min(r.budsFrom, max(r.growsFrom, r.at))
+	r.pinch()
 }
