@@ -103,7 +103,7 @@ const (
 	rungPlantCV = 0.8 // in those of one rung: a plant's stems come together
 	rungCV2     = 1. / 10
 	cutCV2      = 1. / 14
-	standingCV2 = 0.08 // of a rung's stems about its draw, before the count is looked at,
+	standingCV2 = 0.04 // of a rung's stems about its draw, before the count is looked at,
 	standingFew = 3    // and more where so few stand that the flush's very first or last stems are meant
 )
 
