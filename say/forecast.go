@@ -30,6 +30,9 @@ func WhyNow(snap *Snapshot, i int) string {
 		}
 	}
 	words := "not counted yet: reckoned from its start on " + snap.Date(p.Growth.Started) + ", the weather since, and what other rows of the crop did"
+	if p.Growth.Started.After(snap.View.Today) {
+		words = "not started yet: reckoned from " + snap.Date(p.Growth.Started) + " on, with what other rows of the crop did"
+	}
 	if counts > 0 {
 		words = fmt.Sprintf("%s, the last on %s: %s on %d of %d plants", Number(counts, "count"), snap.Date(last.CountedAt.Day()),
 			Stems(last.Total()), last.PlantsCount, p.Growth.Plants)

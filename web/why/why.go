@@ -78,7 +78,7 @@ func (s view) why(c *echo.Context, snap *say.Snapshot) error {
 			continue
 		}
 		own := snap.Forecast.Plantings[i].ByPick[pick][crop.Market]
-		if own.AtBest() == 0 && snap.Over(i) {
+		if own.AtBest() == 0 && (snap.Over(i) || p.Growth.Started.After(on)) {
 			continue
 		}
 		learned, ok := snap.Stand.Learned(i)
@@ -97,7 +97,12 @@ func newMove(words string, moved []float64, pick int) moveView {
 	n := math.Round(moved[pick])
 	m := moveView{Words: say.Sentence(words), Stems: "hardly any change", Fewer: n < 0}
 	if n != 0 {
-		m.Stems = fmt.Sprintf("%+.0f stems", n)
+		m.Stems = say.Stems(int(math.Abs(n)))
+		if n > 0 {
+			m.Stems = "+" + m.Stems
+		} else {
+			m.Stems = "-" + m.Stems
+		}
 	}
 	earlier, later := 0.0, 0.0
 	for j, by := range moved {
@@ -180,5 +185,8 @@ func standsWords(snap *say.Snapshot, i int) string {
 			bud += n
 		}
 	}
-	return fmt.Sprintf("About %.0f stems stand in the window now, %.0f in bud, %.0f have no bud yet.", window, bud, standing.ToCome)
+	if math.Round(window+bud) == 0 {
+		return fmt.Sprintf("Nothing stands in bud yet: about %s to come.", say.Stems(int(math.Round(standing.ToCome))))
+	}
+	return fmt.Sprintf("About %s in the window now, %.0f in bud, %.0f without a bud yet.", say.Stems(int(math.Round(window))), bud, standing.ToCome)
 }
