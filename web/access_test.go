@@ -34,7 +34,7 @@ type house struct {
 
 func newHouse(t *testing.T) *house {
 	t.Helper()
-	h := newOpenHouse(t)
+	h := newOpenHouse(t, "")
 	var err error
 	if h.owner, err = h.people.SetUp(ctx, "abcd 2345", "Wren", goodPassword, "test"); err != nil {
 		t.Fatal(err)
@@ -42,8 +42,8 @@ func newHouse(t *testing.T) *house {
 	return h
 }
 
-// newOpenHouse is a house in which nobody is set up yet.
-func newOpenHouse(t *testing.T) *house {
+// newOpenHouse is a house in which nobody is set up yet; where a visitor is named it lets them in unasked, as the demo does.
+func newOpenHouse(t *testing.T, visitor string) *house {
 	t.Helper()
 	store := openStore(t, true)
 	sessions, err := store.OpenSessions(ctx)
@@ -53,7 +53,7 @@ func newOpenHouse(t *testing.T) *house {
 	t.Cleanup(func() { sessions.Close() })
 	clock := func() time.Time { return time.Date(2026, 7, 9, 4, 20, 0, 0, time.UTC) }
 	h := &house{t: t, people: people.New(store, clock, "ABCD-2345"), store: store, server: httptest.NewUnstartedServer(nil)}
-	o := page.Options{Log: slog.New(slog.DiscardHandler), Hosts: []string{h.server.Listener.Addr().String()}, People: h.people, Sessions: sessions, Secure: true,
+	o := page.Options{Log: slog.New(slog.DiscardHandler), Hosts: []string{h.server.Listener.Addr().String()}, People: h.people, Sessions: sessions, Secure: true, Visitor: visitor,
 		Address: "https://dew.lan:8443", Certificate: []byte("certificate")}
 	handler, err := New(farm.New(store, clock), o)
 	if err != nil {
@@ -68,7 +68,7 @@ func newOpenHouse(t *testing.T) *house {
 
 func TestTheFirstOwnerIsSetUpWithTheCode(t *testing.T) {
 	alone(t)
-	h := newOpenHouse(t)
+	h := newOpenHouse(t, "")
 	c := h.browser()
 	if answer, body := h.send(c, http.MethodGet, "/orders", nil); answer.StatusCode != http.StatusOK || !strings.Contains(body, "Fallow Steps") {
 		t.Fatalf("before anybody is set up whoever sits here owns the farm: %d", answer.StatusCode)

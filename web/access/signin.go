@@ -91,6 +91,7 @@ func (s view) visit(c *echo.Context, as string) error {
 			if err := s.LetIn(c, p); err != nil {
 				return err
 			}
+			s.Leave(c, false)
 			return c.Redirect(http.StatusSeeOther, "/")
 		}
 	}
@@ -196,12 +197,11 @@ func (s view) signOut(c *echo.Context) error {
 	if s.People == nil {
 		return c.Redirect(http.StatusSeeOther, "/")
 	}
-	ctx := c.Request().Context()
-	if err := s.Sessions.Destroy(ctx); err != nil {
+	if err := s.Sessions.Destroy(c.Request().Context()); err != nil {
 		return fmt.Errorf("end the session: %w", err)
 	}
 	if s.Visitor != "" {
-		s.Sessions.Put(ctx, page.SessionLeft, true)
+		s.Leave(c, true)
 	}
 	return c.Redirect(http.StatusSeeOther, "/signin")
 }

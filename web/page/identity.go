@@ -85,6 +85,9 @@ func (s *Site) person(c *echo.Context) (people.Person, error) {
 	if s.People == nil {
 		return people.Person{Role: people.Owner}, nil
 	}
+	if s.left(c) {
+		return people.Person{}, nil
+	}
 	ctx := c.Request().Context()
 	if id := s.Sessions.GetString(ctx, sessionPerson); id != "" {
 		who, known, err := s.People.Known(ctx, id, s.Sessions.GetInt(ctx, sessionEpoch))
@@ -96,7 +99,7 @@ func (s *Site) person(c *echo.Context) (people.Person, error) {
 	if err != nil || !any {
 		return people.Person{Role: people.Owner}, err
 	}
-	if s.Visitor == "" || c.Request().URL.Path == "/signin" || s.Sessions.GetBool(ctx, SessionLeft) {
+	if s.Visitor == "" || c.Request().URL.Path == "/signin" {
 		return people.Person{}, nil
 	}
 	all, err := s.People.All(ctx)
@@ -116,9 +119,25 @@ func (s *Site) LetIn(c *echo.Context, who people.Person) error {
 	}
 	s.Sessions.Put(ctx, sessionPerson, who.ID)
 	s.Sessions.Put(ctx, sessionEpoch, who.Epoch)
-	s.Sessions.Remove(ctx, SessionLeft)
 	return nil
 }
+
+// Leave notes with the browser whether the demo's visitor has signed out and is not to be let in unasked. The cookie is one of its own: a request that is on
+// its way meanwhile is let in anew, and the cookie of that session may be the last to arrive.
+func (s *Site) Leave(c *echo.Context, left bool) {
+	mark := http.Cookie{Name: s.leftCookie(), Value: "1", Path: "/", HttpOnly: true, Secure: s.Secure, SameSite: http.SameSiteLaxMode}
+	if !left {
+		mark.MaxAge = -1
+	}
+	c.SetCookie(&mark)
+}
+
+func (s *Site) left(c *echo.Context) bool {
+	_, err := c.Cookie(s.leftCookie())
+	return s.Visitor != "" && err == nil
+}
+
+func (s *Site) leftCookie() string { return s.Sessions.Cookie.Name + "_left" }
 
 // Who returns the person of a request, once needs has found them.
 func Who(c *echo.Context) people.Person {
@@ -154,9 +173,6 @@ const (
 )
 
 var forWhom = map[people.Role]string{people.Owner: "owner", people.Crew: "owner and the crew"}
-
-// sessionLeft says that the demo's visitor has signed out and is not to be signed in unasked.
-const SessionLeft = "left"
 
 // Inside returns an address of this program; anything else leads to its first page.
 func Inside(to string) string {
