@@ -34,13 +34,14 @@ type verdict struct {
 	blind  review.Score // without evidence, of some seasons
 	seeing review.Score // the same with it
 	firsts map[string]*firstCuts
+	months bySeason
 }
 
 // firstCuts is by how many days first cuts were told wrong two weeks ahead; beside an oracle that knows the weather and no traits.
 type firstCuts struct{ days, late, beside, oracle, n, besideN float64 }
 
 func newVerdict() *verdict {
-	return &verdict{of: make(map[string]*tally), firsts: make(map[string]*firstCuts)}
+	return &verdict{of: make(map[string]*tally), firsts: make(map[string]*firstCuts), months: make(bySeason)}
 }
 
 func (v *verdict) tally(kind string) *tally {
@@ -149,7 +150,11 @@ func (v *verdict) judge(t *testing.T, s *season, oracle bool, lock *sync.Mutex) 
 					Calendar: review.Calendar(p.Growth.Profile, record.Plants, record.StartedOn, picks.Before(pick, pick.Add(-7)), pick)}
 				r.Foretell(told.Forecast.Plantings[i].ByPick[j][crop.Market])
 				said := lucky[p.ID][pick]
-				v.note(s.kinds(p.Growth.Profile, r, everCut), r, said)
+				kinds := s.kinds(p.Growth.Profile, r, everCut)
+				v.note(kinds, r, said)
+				if r.Counts() {
+					v.months.note(s.seed, kinds, r)
+				}
 				if compared && r.Counts() {
 					v.seeing.Add(r)
 					r.Foretell(untold.Forecast.Plantings[i].ByPick[j][crop.Market])
@@ -295,9 +300,13 @@ func (v *verdict) print() {
 	for _, kind := range slices.Sorted(maps.Keys(v.of)) {
 		t := v.of[kind]
 		s := &t.all
-		fmt.Printf("%-38s %6d picks %8.0f cut  bias %+5.1f %%  in50 %2.0f %%  in80 %2.0f %%  skill %3.0f %%", kind, s.Picks, s.Came, 100*s.Bias(), 100*s.Share(s.In50), 100*s.Share(s.In80), 100*s.Skill())
+		fmt.Printf("%-38s %6d picks %8.0f cut  bias %+5.1f %%  in50 %2.0f of %2.0f %%  in80 %2.0f of %2.0f %%  skill %3.0f %%", kind, s.Picks, s.Came, 100*s.Bias(),
+			100*s.Share(s.In50), 100*s.Said50/float64(s.Picks), 100*s.Share(s.In80), 100*s.Said80/float64(s.Picks), 100*s.Skill())
 		if t.oracle.WIS > 0 {
 			fmt.Printf("  %.2f of the oracle, %4.1f %% of all", t.beside.WIS/t.oracle.WIS, 100*t.beside.WIS/v.of[all].beside.WIS)
+		}
+		if seasons := len(v.months[kind]); seasons > 0 {
+			fmt.Printf("  bias ± %.1f %% over %d seasons", 100*v.months.uncertain(kind), seasons)
 		}
 		fmt.Println()
 	}

@@ -17,6 +17,7 @@ type Pick struct {
 	Planting, Crop string
 	AsOf, Pick     day.Day
 	Stems          [5]float64 // forecast, at Quantiles
+	Said           [2]float64 // chances, 0 to 1, that were forecast of the middle half and of what lies between sure and best, ends included
 	Mean           float64    // expected
 	Calendar       float64    // what the calendar method says
 	Came           float64    // sound stems cut
@@ -26,6 +27,7 @@ type Pick struct {
 type Spread interface {
 	Quantile(p float64) float64
 	Mean() float64
+	AtLeast(stems int) float64
 }
 
 // Foretell sets what was forecast.
@@ -33,6 +35,9 @@ func (r *Pick) Foretell(s Spread) {
 	r.Mean = s.Mean()
 	for k, q := range Quantiles {
 		r.Stems[k] = s.Quantile(q)
+	}
+	for k := range r.Said {
+		r.Said[k] = s.AtLeast(int(r.Stems[1-k])) - s.AtLeast(int(r.Stems[3+k])+1)
 	}
 }
 
@@ -60,6 +65,7 @@ type Score struct {
 	Picks, In50, In80 int
 	WIS, Calendar     float64 // sums of scores, in stems
 	Expected, Came    float64 // sums of stems
+	Said50, Said80    float64 // picks that were to be In50 and In80: of few whole stems more than a half and four in five, since the ends are in
 }
 
 // Add takes a row in.
@@ -69,6 +75,8 @@ func (s *Score) Add(r Pick) {
 	s.Calendar += math.Abs(r.Came - r.Calendar)
 	s.Expected += r.Mean
 	s.Came += r.Came
+	s.Said50 += r.Said[0]
+	s.Said80 += r.Said[1]
 	if r.Stems[1] <= r.Came && r.Came <= r.Stems[3] {
 		s.In50++
 	}

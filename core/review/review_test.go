@@ -27,6 +27,30 @@ func TestWISByHand(t *testing.T) {
 	}
 }
 
+// few has chances of 0.3, 0.5 and 0.2 for no stem, one and two.
+type few struct{}
+
+func (few) Mean() float64 { return 1 }
+
+func (few) AtLeast(stems int) float64 { return map[int]float64{0: 1, 1: 0.7, 2: 0.2}[stems] }
+
+func (few) Quantile(p float64) float64 { return math.Floor((p + 0.2) / 0.5) }
+
+// Of few stems the middle half, 0 to 1, holds eight tenths by itself, and all lie between sure and best.
+func TestWhatABandSays(t *testing.T) {
+	var r Pick
+	r.Foretell(few{})
+	if r.Stems != [5]float64{0, 0, 1, 1, 2} || math.Abs(r.Said[0]-0.8) > 1e-12 || r.Said[1] != 1 {
+		t.Errorf("%v: bands that hold %v", r.Stems, r.Said)
+	}
+	var s Score
+	s.Add(r)
+	s.Add(r)
+	if math.Abs(s.Said50-1.6) > 1e-12 || s.Said80 != 2 {
+		t.Errorf("of two picks %v and %v are to be within", s.Said50, s.Said80)
+	}
+}
+
 func TestScoreAddsUp(t *testing.T) {
 	var s Score
 	s.Add(Pick{Stems: [5]float64{10, 15, 20, 27, 40}, Mean: 22, Calendar: 60, Came: 30})
