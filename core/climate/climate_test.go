@@ -6,6 +6,8 @@ import (
 	"testing"
 
 	"dewcount/core/day"
+
+	"gonum.org/v1/gonum/stat"
 )
 
 // Day lengths of the US Naval Observatory's tables of civil twilight, in hours; Forsythe et al. (1995) claim a minute at
@@ -221,6 +223,37 @@ func TestMembersFollowTheForecastThenSpread(t *testing.T) {
 	again := outlook.Members(200, 60, 7)
 	if again[17].Days[33] != members[17].Days[33] {
 		t.Error("the same seed gave another weather")
+	}
+}
+
+// Days that are warm by a wide range leave the nights alike: minima of the members differ as those on record do, and maxima too. Middles and ranges
+// that were drawn apart would have both differ by the same 2.8 °C, and foresee frosts that hardly come.
+func TestMembersDifferByNightAndDayAsTheRecordDoes(t *testing.T) {
+	const nightSD, daySD, stays = 1.5, 3.7, 0.6
+	from := day.Must("2026-11-01")
+	outlook := Outlook{Latitude: 46.9, ElevationM: 520, From: from}
+	season := UsualSeason(outlook.Latitude, outlook.ElevationM)
+	random := rand.New(rand.NewPCG(1, 2))
+	var night, warmth float64
+	for d := from.Add(-300); d.Before(from); d = d.Add(1) {
+		night = stays*night + math.Sqrt(1-stays*stays)*random.NormFloat64()
+		warmth = stays*warmth + math.Sqrt(1-stays*stays)*random.NormFloat64()
+		usual := season.On(d.YearDay())
+		outlook.Observed = append(outlook.Observed, Dated{d, Extremes{usual.TminC + nightSD*night, usual.TmaxC + daySD*(0.3*night+0.954*warmth)}})
+	}
+	fitted := outlook.Season()
+	var minima, maxima []float64
+	for _, m := range outlook.Members(60, 90, 3) {
+		for i, e := range m.Days[20:] {
+			usual := fitted.On(from.Add(20 + i).YearDay())
+			minima, maxima = append(minima, e.TminC-usual.TminC), append(maxima, e.TmaxC-usual.TmaxC)
+		}
+	}
+	if got := stat.StdDev(minima, nil); math.Abs(got-nightSD) > 0.25 {
+		t.Errorf("nights of the members differ by %.2f °C, on record by %.2f", got, nightSD)
+	}
+	if got := stat.StdDev(maxima, nil); math.Abs(got-daySD) > 0.4 {
+		t.Errorf("days of the members differ by %.2f °C, on record by %.2f", got, daySD)
 	}
 }
 

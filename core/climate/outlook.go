@@ -84,25 +84,41 @@ func (o Outlook) Odd(first day.Day) []Dated {
 // A habit is how a place's weather wanders about its season: standard deviation in °C and the share that stays overnight.
 type habit struct{ sdC, persistence float64 }
 
-// The usual habits, and how many neighbouring days on record it takes to replace them.
-var (
-	usualMiddle = habit{3.3, 0.75}
-	usualSpan   = habit{3.4, 0.40}
-)
+// habits are those of the middles of days and of their ranges, and the correlation of the two. Where warm days have the wider range, as in most
+// summers, nights differ less than days do, and frosts are told too early and too often by middles and ranges that know nothing of each other.
+type habits struct {
+	middle, span habit
+	together     float64
+}
+
+// usualHabits are a guess by eye at temperate places, and habitDays is how many days on record it takes to replace them.
+var usualHabits = habits{habit{3.3, 0.75}, habit{3.4, 0.40}, 0.3}
 
 const habitDays = 120
 
-func (o Outlook) habits(season Season) (middle, span habit) {
+func (o Outlook) habits(season Season) habits {
 	var m, s []float64
 	for _, d := range o.Observed {
 		a := season.anomaly(d.Day, d.Extremes)
 		m, s = append(m, a.middle), append(s, a.span)
 	}
 	if len(m) < habitDays {
-		calm := season.calm()
-		return habit{usualMiddle.sdC * calm, usualMiddle.persistence}, habit{usualSpan.sdC * calm, usualSpan.persistence}
+		calm, h := season.calm(), usualHabits
+		h.middle.sdC *= calm
+		h.span.sdC *= calm
+		return h
 	}
-	return habitOf(m), habitOf(s)
+	return habits{habitOf(m), habitOf(s), correlation(m, s)}
+}
+
+// next returns tomorrow's anomaly after today's. The two first-order autoregressions keep their correlation when what is new in them has that
+// times (1 - ab) / √((1 - a²)(1 - b²)), a and b being what stays of each.
+func (h habits) next(today anomaly, random *rand.Rand) anomaly {
+	a, b := h.middle.persistence, h.span.persistence
+	const most = 0.98
+	shared := max(-most, min(most, h.together*(1-a*b)/math.Sqrt((1-a*a)*(1-b*b))))
+	middle, span := random.NormFloat64(), random.NormFloat64()
+	return anomaly{h.middle.next(today.middle, middle), h.span.next(today.span, shared*middle+math.Sqrt(1-shared*shared)*span)}
 }
 
 // calm is how much less than usual the days of a place differ whose seasons hardly do, 0 to 1: where summer and winter lie usualSwingC
@@ -118,11 +134,16 @@ func (s Season) calm() float64 {
 }
 
 func habitOf(values []float64) habit {
-	lag := stat.Correlation(values[1:], values[:len(values)-1], nil)
-	if math.IsNaN(lag) { // a record that never changes
-		lag = 0
+	return habit{max(0.5, stat.StdDev(values, nil)), min(0.95, max(0, correlation(values[1:], values[:len(values)-1])))}
+}
+
+// correlation is 0 where a record never changes.
+func correlation(x, y []float64) float64 {
+	r := stat.Correlation(x, y, nil)
+	if math.IsNaN(r) {
+		return 0
 	}
-	return habit{max(0.5, stat.StdDev(values, nil)), min(0.95, max(0, lag))}
+	return r
 }
 
 // How the error of an issued forecast grows: its standard deviation in °C is forecastDayC times the lead in days to the power
@@ -136,10 +157,10 @@ const (
 // Members returns count possible weathers from From on, of so many days each: the issued forecast with an error that grows with its
 // lead, then what the past years on record brought from that date on (ensemble streamflow prediction, Day 1985), each year for a
 // tenth of the members. With fewer than ten years the rest are anomalies about the seasonal mean that die away and arise anew as a
-// first-order autoregression (after Richardson 1981, Water Resources Research 17:182-190). The same seed gives the same members.
+// first-order autoregression, middles and ranges together (after Richardson 1981, Water Resources Research 17:182-190). The same seed gives the same members.
 func (o Outlook) Members(count, days int, seed uint64) []Series {
 	season := o.Season()
-	middle, span := o.habits(season)
+	habits := o.habits(season)
 	var today anomaly
 	if n := len(o.Observed); n > 0 && o.From.Sub(o.Observed[n-1].Day) <= 3 {
 		today = season.anomaly(o.Observed[n-1].Day, o.Observed[n-1].Extremes)
@@ -169,8 +190,8 @@ func (o Outlook) Members(count, days int, seed uint64) []Series {
 			d := o.From.Add(i)
 			past, remembered := year.on(i)
 			if centre, ok := issued[d]; ok {
-				missed.middle = middle.astray(missed.middle, stale+i, random)
-				missed.span = span.astray(missed.span, stale+i, random)
+				missed.middle = habits.middle.astray(missed.middle, stale+i, random)
+				missed.span = habits.span.astray(missed.span, stale+i, random)
 				state = anomaly{centre.middle + missed.middle, centre.span + missed.span}
 				lasting = 0
 				known = anomaly{state.middle - past.middle, state.span - past.span}
@@ -178,13 +199,13 @@ func (o Outlook) Members(count, days int, seed uint64) []Series {
 				if i == 0 {
 					known = anomaly{today.middle - past.middle, today.span - past.span}
 				}
-				known.middle *= middle.persistence
-				known.span *= span.persistence
+				known.middle *= habits.middle.persistence
+				known.span *= habits.span.persistence
 				state = anomaly{past.middle + known.middle, past.span + known.span}
 			} else {
-				lasting = min(1, lasting+1-middle.persistence)
-				state.middle = middle.next(state.middle, random) + shift*lasting*(1-middle.persistence)
-				state.span = span.next(state.span, random)
+				lasting = min(1, lasting+1-habits.middle.persistence)
+				state = habits.next(state, random)
+				state.middle += shift * lasting * (1 - habits.middle.persistence)
 			}
 			members[m].Days[i] = season.with(d, state)
 		}
@@ -240,9 +261,9 @@ func (o Outlook) pastYears(season Season) []pastYear {
 	}
 }
 
-// next returns tomorrow's anomaly after today's.
-func (h habit) next(value float64, random *rand.Rand) float64 {
-	return h.persistence*value + h.sdC*math.Sqrt(1-h.persistence*h.persistence)*random.NormFloat64()
+// next returns tomorrow's value after today's, given what is new in it in standard deviations.
+func (h habit) next(value, news float64) float64 {
+	return h.persistence*value + h.sdC*math.Sqrt(1-h.persistence*h.persistence)*news
 }
 
 // astray returns the error of the forecast for lead days ahead (from 0) after its error a day earlier.

@@ -180,7 +180,7 @@ func (f *Farm) isOver(p *Planting, s *growth.Season) bool {
 		end = s.Until
 	}
 	if end.IsZero() && !p.Growth.Profile.Lasts(p.Growth.Method) {
-		end = p.Growth.Started.Add(mostDays)
+		end = p.wornOut()
 	}
 	return !end.IsZero() && f.From.Sub(end) > longOver
 }
@@ -314,7 +314,7 @@ func (f *Farm) silentPicks(p *Planting, season *growth.Season) []evidence.Cut {
 	}
 	ends := []day.Day{p.Ended, season.Until}
 	if season.Until.IsZero() {
-		ends = append(ends, p.Growth.Started.Add(mostDays))
+		ends = append(ends, p.wornOut())
 	}
 	for _, end := range ends {
 		if !end.IsZero() && end.Before(last) {
@@ -346,6 +346,15 @@ func (f *Farm) ahead(d day.Day) float64 {
 // mostDays is how long after its start an annual can still be cut: autumn sowings flower in the next summer, and what is sown in
 // summer for a bloom after the winter takes longest.
 const mostDays = 520
+
+// wornOut returns the day by which an annual is taken to be over where nobody has ended it: no earlier than stems were last seen on it.
+func (p *Planting) wornOut() day.Day {
+	end := p.Growth.Started.Add(mostDays)
+	if p.Alive.After(end) {
+		return p.Alive
+	}
+	return end
+}
 
 // on returns the season of planting i that a day falls in, nil if there is none.
 func (s *Stand) on(i int, d day.Day) *life {

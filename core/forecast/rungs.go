@@ -102,7 +102,7 @@ const beyondSpread = 0.2
 // longer is how much longer than usual stems stay beyond the window in a sample.
 func (c *chance) longer(at int) float64 {
 	const shift = 613 // so that it does not come and go with anything else
-	return math.Exp(beyondSpread * c.z[(at+shift)%chances])
+	return math.Exp(beyondSpread * c.luck[(at+shift)%chances].z)
 }
 
 // look adds what stands on each rung where a run stands.

@@ -11,7 +11,7 @@ import (
 // A flush is how the tight buds of a planting's first flush come over the light-weighted warmth since emergence: the share of
 // stems that have budded, for a pace of 1. It is worked out once a profile and kept in steps.
 type flush struct {
-	stepCd          float64
+	stepCd, perCd   float64 // width of a step, and 1 ÷ that
 	share           []float64
 	plants          []float64 // integral, in °Cd, of the share of plants that carry a bud
 	leadCd          float64   // mean of the plants' first bud
@@ -35,6 +35,7 @@ func newFlush(p *crop.Profile, delayCd float64, spread Spread) *flush {
 	early, late, lateShare := spread.of(p).stagger(p)
 	f := &flush{leadCd: mean, leadVar: sd * sd, earlyCd: early, lateCd: late, lateShare: lateShare}
 	f.stepCd = (mean + 5*sd + late) / (flushSteps - 1)
+	f.perCd = 1 / f.stepCd
 	shape, scale := mean*mean/f.leadVar, f.leadVar/mean
 
 	// The integral of the gamma distribution up to x is x G(x; k) - k θ G(x; k+1), which makes an even stagger exact.
@@ -81,7 +82,7 @@ func (u unevenness) stagger(p *crop.Profile) (early, late, lateShare float64) {
 
 // at returns the share of the stems that have budded after cd degree-days of a pace of 1.
 func (f *flush) at(cd float64) float64 {
-	place := cd / f.stepCd
+	place := cd * f.perCd
 	switch {
 	case !(place > 0):
 		return 0
@@ -122,7 +123,7 @@ func (f *flush) carry(cd float64) float64 {
 
 // sum returns the integral of carry up to cd.
 func (f *flush) sum(cd float64) float64 {
-	place := cd / f.stepCd
+	place := cd * f.perCd
 	switch {
 	case !(place > 0):
 		return 0

@@ -12,8 +12,9 @@ import (
 type cohort struct {
 	firstCd float64 // the warmth at which the first box begins
 	boxCd   float64
+	perCd   float64 // 1 ÷ boxCd: a division takes longer than all else of a look
 	boxes   [][speeds]float64
-	reached [speeds][crop.Rungs]float64 // warmth from the tight bud to each rung
+	upto    [speeds][crop.Rungs]float64 // way from the tight bud to each rung, in boxes
 
 	// In the boxes before these nothing stands on the rungs of a window that was emptied by the last cut.
 	emptied   crop.Window
@@ -29,11 +30,11 @@ var (
 )
 
 func newCohort(p *crop.Profile, firstCd, boxCd float64, t Traits) cohort {
-	c := cohort{firstCd: firstCd, boxCd: boxCd}
+	c := cohort{firstCd: firstCd, boxCd: boxCd, perCd: 1 / boxCd}
 	c.refill()
 	for v := range speeds {
 		for k, cd := range t.Spread.of(p).reached(p, speedNode[v]) {
-			c.reached[v][k] = cd * t.Pace
+			c.upto[v][k] = cd * t.Pace / boxCd
 		}
 	}
 	return c
@@ -44,7 +45,7 @@ func newCohort(p *crop.Profile, firstCd, boxCd float64, t Traits) cohort {
 func (c *cohort) copyFrom(o *cohort, cd float64) {
 	boxes := c.boxes
 	*c = *o
-	gone := max(0, int((cd-o.reached[speeds-1][crop.Spent]-o.firstCd)/o.boxCd))
+	gone := max(0, int(o.place(cd)-o.upto[speeds-1][crop.Spent]))
 	c.firstCd += float64(gone) * o.boxCd
 	for v := range speeds {
 		c.emptiedTo[v] = max(0, o.emptiedTo[v]-gone)
@@ -52,14 +53,23 @@ func (c *cohort) copyFrom(o *cohort, cd float64) {
 	c.boxes = append(boxes[:0], o.boxes[min(gone, len(o.boxes)):]...)
 }
 
+// place returns where on the train of boxes a warmth lies, in boxes from its beginning.
+func (c *cohort) place(cd float64) float64 { return (cd - c.firstCd) * c.perCd }
+
+// reached returns the warmth from the tight bud to a rung at one speed.
+func (c *cohort) reached(v int, k crop.Rung) float64 { return c.upto[v][k] * c.boxCd }
+
 // bud adds stems whose buds became tight evenly between two warmths, from ≤ to, none before the first box.
 func (c *cohort) bud(from, to, stems float64) {
-	if stems == 0 {
-		return
+	if stems != 0 {
+		c.fill(c.place(from), c.place(to), stems)
 	}
-	from = max(from, c.firstCd)
-	to = max(to, from)
-	a, b := (from-c.firstCd)/c.boxCd, (to-c.firstCd)/c.boxCd
+}
+
+// fill adds stems evenly between two places, none before the first box.
+func (c *cohort) fill(a, b, stems float64) {
+	a = max(a, 0)
+	b = max(b, a)
 	last := int(b)
 	for len(c.boxes) <= last {
 		c.boxes = append(c.boxes, [speeds]float64{})
@@ -71,9 +81,13 @@ func (c *cohort) bud(from, to, stems float64) {
 	}
 	dense := stems / (b - a)
 	put(&c.boxes[i], dense*(float64(i+1)-a))
+	slow, usual := dense*speedShare[0], dense*speedShare[1]
 	whole := c.boxes[i+1 : last]
 	for k := range whole {
-		put(&whole[k], dense)
+		box := &whole[k]
+		box[0] += slow
+		box[1] += usual
+		box[2] += slow
 	}
 	put(&c.boxes[last], dense*(b-float64(last)))
 }
@@ -84,15 +98,23 @@ func put(box *[speeds]float64, stems float64) {
 	box[2] += stems * speedShare[2]
 }
 
-// between returns two places in boxes.
-func (c *cohort) between(fromCd, toCd float64) (a, b float64) {
-	each := 1 / c.boxCd
-	return max(0, (fromCd-c.firstCd)*each), min(float64(len(c.boxes)), (toCd-c.firstCd)*each)
+// window returns between which places the stems of a speed stand that are on the rungs of a window where the present is at a place.
+func (c *cohort) window(v int, w crop.Window, now float64) (a, b float64) {
+	upto := &c.upto[v]
+	if next := int(w.To) + 1; next < crop.Rungs {
+		a = now - upto[next]
+	}
+	return a, now - upto[w.From]
 }
 
 // sum returns the stems of one speed between two places.
-func (c *cohort) sum(v int, fromCd, toCd float64) float64 {
-	a, b := c.between(fromCd, toCd)
+func (c *cohort) sum(v int, a, b float64) float64 {
+	if a < 0 {
+		a = 0
+	}
+	if all := float64(len(c.boxes)); b > all {
+		b = all
+	}
 	if !(a < b) {
 		return 0
 	}
@@ -111,15 +133,6 @@ func (c *cohort) sum(v int, fromCd, toCd float64) float64 {
 	return stems
 }
 
-// place returns where on the train the stems of a speed stand that are on the rungs of a window when the warmth is cd.
-func (c *cohort) place(v int, w crop.Window, cd float64) (fromCd, toCd float64) {
-	fromCd = math.Inf(-1)
-	if int(w.To)+1 < crop.Rungs {
-		fromCd = cd - c.reached[v][w.To+1]
-	}
-	return fromCd, cd - c.reached[v][w.From]
-}
-
 // bare tells whether nothing has budded yet when the warmth is cd.
 func (c *cohort) bare(cd float64) bool { return len(c.boxes) == 0 || cd <= c.firstCd }
 
@@ -127,14 +140,17 @@ func (c *cohort) bare(cd float64) bool { return len(c.boxes) == 0 || cd <= c.fir
 // will have gone past it when the warmth is aheadCd are taken as well; both 0 for the window alone.
 type reach struct{ heldCd, aheadCd float64 }
 
-// cuttable is place for what is cut.
-func (c *cohort) cuttable(v int, w crop.Window, cd float64, by reach) (fromCd, toCd float64) {
-	fromCd, toCd = c.place(v, w, cd)
-	toCd -= by.heldCd
-	if by.aheadCd > cd && int(w.To)+1 < crop.Rungs {
-		toCd = min(cd, max(toCd, by.aheadCd-c.reached[v][w.To+1]))
+// cuttable is window for what is cut, where the present is at a place.
+func (c *cohort) cuttable(v int, w crop.Window, now float64, by reach) (a, b float64) {
+	a, b = c.window(v, w, now)
+	if by == (reach{}) {
+		return a, b
 	}
-	return fromCd, toCd
+	b -= by.heldCd * c.perCd
+	if ahead := c.place(by.aheadCd); ahead > now && int(w.To)+1 < crop.Rungs {
+		b = min(now, max(b, ahead-c.upto[v][w.To+1]))
+	}
+	return a, b
 }
 
 // ready returns the stems that would be cut of a window when the warmth is cd.
@@ -142,26 +158,16 @@ func (c *cohort) ready(w crop.Window, cd float64, by reach) float64 {
 	if c.bare(cd) {
 		return 0
 	}
-	stems := 0.0
+	now, stems := c.place(cd), 0.0
 	for v := range speeds {
-		from, to := c.cuttable(v, w, cd, by)
-		stems += c.sum(v, from, to)
+		a, b := c.cuttable(v, w, now, by)
+		stems += c.sum(v, a, b)
 	}
 	return stems
 }
 
 // on returns the stems on the rungs of a window when the warmth is cd.
-func (c *cohort) on(w crop.Window, cd float64) float64 {
-	if c.bare(cd) {
-		return 0
-	}
-	stems := 0.0
-	for v := range speeds {
-		from, to := c.place(v, w, cd)
-		stems += c.sum(v, from, to)
-	}
-	return stems
-}
+func (c *cohort) on(w crop.Window, cd float64) float64 { return c.ready(w, cd, reach{}) }
 
 // cut takes a share of the stems that are ready of a window when the warmth is cd, and returns how many.
 func (c *cohort) cut(w crop.Window, cd, share float64, by reach) float64 {
@@ -171,11 +177,16 @@ func (c *cohort) cut(w crop.Window, cd, share float64, by reach) float64 {
 	if w != c.emptied {
 		c.refill()
 	}
-	taken := 0.0
+	now, taken := c.place(cd), 0.0
 	for v := range speeds {
-		from, to := c.cuttable(v, w, cd, by)
-		a, b := c.between(from, to)
-		if a = max(a, float64(c.emptiedTo[v])); !(a < b) {
+		a, b := c.cuttable(v, w, now, by)
+		if emptied := float64(c.emptiedTo[v]); a < emptied {
+			a = emptied
+		}
+		if all := float64(len(c.boxes)); b > all {
+			b = all
+		}
+		if !(a < b) {
 			continue
 		}
 		i, j := int(a), int(b)
@@ -186,14 +197,22 @@ func (c *cohort) cut(w crop.Window, cd, share float64, by reach) float64 {
 			taken += take(&c.boxes[i][v], share*(b-a))
 			continue
 		}
-		taken += take(&c.boxes[i][v], share*(float64(i+1)-a))
+		got := take(&c.boxes[i][v], share*(float64(i+1)-a))
 		whole := c.boxes[i+1 : j]
-		for k := range whole {
-			taken += take(&whole[k][v], share)
+		if share == 1 {
+			for k := range whole {
+				got += whole[k][v]
+				whole[k][v] = 0
+			}
+		} else {
+			for k := range whole {
+				got += take(&whole[k][v], share)
+			}
 		}
 		if j < len(c.boxes) {
-			taken += take(&c.boxes[j][v], share*(b-float64(j)))
+			got += take(&c.boxes[j][v], share*(b-float64(j)))
 		}
+		taken += got
 	}
 	c.emptied = w
 	return taken
@@ -224,26 +243,26 @@ func (c *cohort) correct(to [crop.Rungs]float64, cd float64) {
 			defer c.spread(crop.Rung(k), to[k], cd)
 		}
 	}
+	now := c.place(cd)
 	for v := range speeds {
 		k := crop.Spent // the oldest boxes come first
-		from, to := c.place(v, crop.Window{From: k, To: k}, cd)
+		a, b := c.window(v, crop.Window{From: k, To: k}, now)
 		for i := range c.boxes {
-			low := c.firstCd + float64(i)*c.boxCd
-			high := low + c.boxCd
+			low, high := float64(i), float64(i+1)
 			factor, rest := 0.0, 1.0
 			for {
-				if part := (min(high, to) - max(low, from)) / c.boxCd; part > 0 {
+				if part := min(high, b) - max(low, a); part > 0 {
 					factor += part * by[k]
 					rest -= part
 				}
-				if high <= to || k == crop.Tight {
+				if high <= b || k == crop.Tight {
 					break
 				}
 				k--
-				from, to = c.place(v, crop.Window{From: k, To: k}, cd)
+				a, b = c.window(v, crop.Window{From: k, To: k}, now)
 			}
 			c.boxes[i][v] *= factor + max(0, rest)
-			if low >= to {
+			if low >= b {
 				break // what is still to bud
 			}
 		}
@@ -257,21 +276,15 @@ const leastStems = 1e-3
 func (c *cohort) stretch(factor, cd float64) {
 	c.firstCd = cd - (cd-c.firstCd)*factor
 	c.boxCd *= factor
-	for v := range speeds {
-		for k := range c.reached[v] {
-			c.reached[v][k] *= factor
-		}
-	}
+	c.perCd = 1 / c.boxCd
 	c.refill()
 }
 
 // spread adds stems evenly over a rung when the warmth is cd.
 func (c *cohort) spread(k crop.Rung, stems, cd float64) {
 	const middle = 1
-	from, to := c.place(middle, crop.Window{From: k, To: k}, cd)
-	from, to = max(from, c.firstCd), max(to, c.firstCd)
-	if to-from > 0 {
-		c.bud(from, to, stems)
+	if a, b := c.window(middle, crop.Window{From: k, To: k}, c.place(cd)); b > max(0, a) {
+		c.fill(a, b, stems)
 	}
 }
 

@@ -13,7 +13,9 @@ type Course struct {
 	firstFlush     float64  // stems, unpinched
 	regrowth       float64  // shoots a cut stem is followed by, at full vigour
 	vigour         *vigour  // nil for what does not come again
+	lit            *lights  // nil for what does not come again
 	regrowCd       float64
+	perBloomCd     float64 // 1 ÷ the table's length of bloom; 0 where nothing comes again
 	firstBudCd     float64 // the way to the bud of the plants' first tenth,
 	plainBudCd     float64 // and of that where nothing is pinched
 	boxCd          float64
@@ -38,7 +40,9 @@ func NewCourse(p Planting, place Place, boxCd float64) *Course {
 	}
 	c.firstFlush = float64(p.Plants) * perPlant * fewer
 	c.regrowth, c.regrowCd = y.ShootsPerCut, y.RegrowCd
-	c.vigour = place.Shapes.vigourOf(p.Profile, p.Market.From)
+	if c.vigour = place.Shapes.vigourOf(p.Profile, p.Market.From); c.vigour != nil {
+		c.lit, c.perBloomCd = place.Shapes.lightsOf(place.Lengths), 1/y.FloweringCd
+	}
 	if p.KeepBuds {
 		c.regrowth, c.regrowCd = c.regrowth*crop.HighCutMore, c.regrowCd*crop.HighCutSooner
 	}

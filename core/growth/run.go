@@ -18,7 +18,7 @@ type Run struct {
 	budsFrom          float64 // instant before which none does under this weather
 	pinching          pinching
 	budded            float64 // stems of the first flush, beside those of an unpinched row
-	fades             float64 // by which factor more shoots than usual follow at the bloom's end, and fewer at its beginning
+	atFirst, atLast   float64 // by which factors more shoots than usual follow at the bloom's beginning and at its end
 	colourCd          float64 // the warmth at which the average plant showed colour; +Inf before
 	at, nowCd         float64
 	gone              float64 // stems that Cut has taken
@@ -32,7 +32,7 @@ type Run struct {
 // NewRun returns the planting on the morning it is started, under a weather.
 func (c *Course) NewRun(weather Clock, traits Traits) *Run {
 	clock := weather.as(traits.Answer)
-	r := &Run{Course: c, traits: traits, fades: math.Exp(traits.Fade / 2), at: c.p.Begins().At(0), colourCd: math.Inf(1), forgetCd: math.Inf(1)}
+	r := &Run{Course: c, traits: traits, atFirst: math.Exp(-traits.Fade / 2), atLast: math.Exp(traits.Fade / 2), at: c.p.Begins().At(0), colourCd: math.Inf(1), forgetCd: math.Inf(1)}
 	r.cohort = newCohort(c.p.Profile, clock.bloom.At(max(c.p.Out().At(0), c.p.Begins().At(0))), c.boxCd, traits)
 	r.follow(clock)
 	return r
@@ -94,8 +94,9 @@ func (r *Run) FirstBud() (float64, bool) {
 	return max(at, r.growsFrom), ok
 }
 
-// budStepDays is how often on its way a run looks what has budded: between two looks buds come evenly over the warmth.
-const budStepDays = 3
+// budStepDays is how long a run may go without a look at what has budded: between two looks buds come evenly over the warmth. From one
+// pick to the next of a week's two there is one look.
+const budStepDays = 4
 
 // To moves the run to an instant, forming the buds that come until then.
 func (r *Run) To(instant float64) {
@@ -104,7 +105,7 @@ func (r *Run) To(instant float64) {
 		r.nowCd = r.clock.bloom.At(r.at)
 	}
 	for r.at < instant && r.growing() {
-		step := min(instant, math.Floor(r.at)+budStepDays)
+		step := min(instant, r.at+budStepDays)
 		if step <= r.growsFrom {
 			step = min(instant, r.growsFrom)
 		}
@@ -133,8 +134,11 @@ func (r *Run) bud(until float64) {
 			r.cohort.bud(from, cd, (all-r.budded)*r.firstFlush*r.traits.Stems)
 			r.budded = all
 		}
-		if math.IsInf(r.colourCd, 1) && way >= r.leadCd() {
-			r.colourCd = cd + r.cohort.reached[1][crop.Colour]
+		if lead := r.leadCd(); way >= lead && math.IsInf(r.colourCd, 1) {
+			r.colourCd = cd + r.cohort.reached(1, crop.Colour)
+			if before := (r.clock.light.At(r.at) - r.sinceCd) / r.traits.Pace; before < lead { // part of the way since the last look
+				r.colourCd -= (cd - from) * (way - lead) / (way - before)
+			}
 		}
 	}
 	r.at, r.nowCd = until, cd
@@ -188,13 +192,12 @@ func (r *Run) Rungs() [crop.Rungs]float64 {
 
 // ToCome returns the stems of the first flush that have not budded yet and those that cuts have set off.
 func (r *Run) ToCome() float64 {
-	onLadder := r.Standing(crop.Window{From: crop.Tight, To: crop.Spent})
-	return (r.pinching.gain-r.budded)*r.firstFlush*r.traits.Stems + r.cohort.total() - onLadder
+	return r.Left() - r.Standing(crop.Window{From: crop.Tight, To: crop.Spent})
 }
 
 // Left returns the stems that are still to bud, stand on the ladder or have gone over.
 func (r *Run) Left() float64 {
-	return r.ToCome() + r.Standing(crop.Window{From: crop.Tight, To: crop.Spent})
+	return (r.pinching.gain-r.budded)*r.firstFlush*r.traits.Stems + r.cohort.total()
 }
 
 // Cut takes a share of the stems on the rungs of a window where the run stands, lets the plants answer, and returns how many
@@ -237,12 +240,19 @@ func (r *Run) Take(w crop.Window, share, ahead float64) float64 {
 // its vigour falls, as the light does, and where what is cut is the first flush of a pinched row.
 func (r *Run) Regrow(stems float64) {
 	spent := r.Spent()
-	r.RegrowPart(stems, (1-spent)/r.fades+spent*r.fades)
+	r.RegrowPart(stems, (1-spent)*r.atFirst+spent*r.atLast)
 }
 
 // Spent returns the part of the average plant's bloom that is over where the run stands, 0 to 1.
 func (r *Run) Spent() float64 {
-	return min(1, max(0, (r.nowCd-r.colourCd)/r.p.Profile.Yield.FloweringCd))
+	spent := (r.nowCd - r.colourCd) * r.perBloomCd
+	switch {
+	case !(spent > 0):
+		return 0
+	case spent > 1:
+		return 1
+	}
+	return spent
 }
 
 // RegrowPart is Regrow for a part of the shoots that the table lets follow there, whatever the traits say of how that fades.
@@ -256,7 +266,7 @@ func (r *Run) RegrowPart(stems, part float64) {
 	}
 	r.answered += stems
 	shoots := full * part * r.regrowth * r.traits.Regrow * r.vigour.at(r.nowCd-r.colourCd) *
-		lit(r.place.Lengths.SunMJ(day.On(r.at).YearDay()))
+		r.lit[day.On(r.at).YearDay()-1]
 	mean := r.regrowCd * r.traits.Pace
 	half := math.Sqrt(3) * regrowCV * mean // an even spread with that coefficient of variation
 	if r.nowCd+mean-half > r.forgetCd {
@@ -268,7 +278,7 @@ func (r *Run) RegrowPart(stems, part float64) {
 // Forget spares the run the shoots that reach a rung only after an instant: nobody will look at them.
 func (r *Run) Forget(after float64, rung crop.Rung) {
 	const fastest = 0
-	r.forgetCd = r.clock.bloom.At(after) - r.cohort.reached[fastest][rung]
+	r.forgetCd = r.clock.bloom.At(after) - r.cohort.reached(fastest, rung)
 }
 
 // Correct makes the stems on each rung where the run stands as many as given.

@@ -3,20 +3,22 @@ package growth
 import (
 	"sync"
 
+	"dewcount/core/climate"
 	"dewcount/core/crop"
 )
 
-// Shapes are what plantings of a crop have in common, worked out once: how their first flush comes and how their vigour falls. They
-// can be used at the same time; nil ones keep nothing.
+// Shapes are what plantings of a crop have in common, worked out once: how their first flush comes, how their vigour falls and what
+// light leaves of it. They can be used at the same time; nil ones keep nothing.
 type Shapes struct {
 	mu      sync.Mutex
 	flushes map[flushOf]*flushes
 	vigours map[bloom]*vigour
+	lights  map[*climate.DayLengths]*lights
 }
 
 // NewShapes returns shapes of which none is known yet.
 func NewShapes() *Shapes {
-	return &Shapes{flushes: make(map[flushOf]*flushes), vigours: make(map[bloom]*vigour)}
+	return &Shapes{flushes: make(map[flushOf]*flushes), vigours: make(map[bloom]*vigour), lights: make(map[*climate.DayLengths]*lights)}
 }
 
 // flushOf is what a flush rests on.
@@ -62,6 +64,18 @@ func (s *Shapes) vigourOf(p *crop.Profile, from crop.Rung) *vigour {
 		s.vigours[of] = newVigour(of)
 	}
 	return s.vigours[of]
+}
+
+func (s *Shapes) lightsOf(lengths *climate.DayLengths) *lights {
+	if s == nil {
+		return newLights(lengths)
+	}
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	if s.lights[lengths] == nil {
+		s.lights[lengths] = newLights(lengths)
+	}
+	return s.lights[lengths]
 }
 
 // of returns the flush of a spread.

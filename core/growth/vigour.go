@@ -11,8 +11,8 @@ import (
 // are such that a usual plant that is cut regularly comes near those. Plants differ in how long they bloom, so that what a row sets falls
 // off in a tail.
 type vigour struct {
-	byCd   [vigourSteps]float64 // the mean over plants, by warmth since the first colour
-	stepCd float64
+	byCd  [vigourSteps]float64 // the mean over plants, by warmth since the first colour
+	perCd float64              // steps for each °Cd
 }
 
 const (
@@ -43,9 +43,10 @@ func newVigour(of bloom) *vigour {
 		}
 	}
 	t := (low + high) / 2
-	v := &vigour{stepCd: (1 + 3*bloomCV) * of.yield.FloweringCd / (vigourSteps - 1)}
+	stepCd := (1 + 3*bloomCV) * of.yield.FloweringCd / (vigourSteps - 1)
+	v := &vigour{perCd: 1 / stepCd}
 	for i := range v.byCd {
-		v.byCd[i] = math.Pow(mostLevel, t) * of.mean(float64(i)*v.stepCd, math.Pow(mostBend, t))
+		v.byCd[i] = math.Pow(mostLevel, t) * of.mean(float64(i)*stepCd, math.Pow(mostBend, t))
 	}
 	return v
 }
@@ -83,10 +84,13 @@ func (b bloom) season(t float64) float64 {
 
 // at returns the vigour so much warmth after the average plant's first colour.
 func (v *vigour) at(cd float64) float64 {
-	place := max(0, cd) / v.stepCd
-	i := int(place)
-	if !(place < vigourSteps-1) {
+	place := cd * v.perCd
+	switch {
+	case !(place < vigourSteps-1):
 		return 0
+	case place < 0:
+		place = 0
 	}
+	i := int(place)
 	return v.byCd[i] + (place-float64(i))*(v.byCd[i+1]-v.byCd[i])
 }

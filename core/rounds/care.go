@@ -205,8 +205,12 @@ func (r *round) harvesting() {
 	r.count()
 	for _, pick := range r.Picks {
 		if pick.Stems >= 1 && !r.Cut.After(pick.On.Add(-1)) {
+			reason, cost := "%.0f stems likely stand right", "about %.0f stems go on opening, and most are over by the next pick"
+			if pick.Stems < 1.5 {
+				reason, cost = "%.0f stem likely stands right", "about %.0f stem goes on opening, and is likely over by the next pick"
+			}
 			r.add(Job{Task: Cut, After: pick.On, Earliest: pick.On, Best: pick.On, Latest: pick.On, Harm: 0.9, Minutes: 60 * pick.Hours,
-				Reason: Sentence{fmt.Sprintf("%.0f stems likely stand right", pick.Stems)}, Cost: Sentence{fmt.Sprintf("about %.0f stems go on opening, and most are over by the next pick", pick.Stems)}})
+				Reason: Sentence{fmt.Sprintf(reason, pick.Stems)}, Cost: Sentence{fmt.Sprintf(cost, pick.Stems)}})
 		}
 	}
 	r.deadhead()
