@@ -81,13 +81,9 @@ func (c *cohort) fill(a, b, stems float64) {
 	}
 	dense := stems / (b - a)
 	put(&c.boxes[i], dense*(float64(i+1)-a))
-	slow, usual := dense*speedShare[0], dense*speedShare[1]
 	whole := c.boxes[i+1 : last]
 	for k := range whole {
-		box := &whole[k]
-		box[0] += slow
-		box[1] += usual
-		box[2] += slow
+		put(&whole[k], dense)
 	}
 	put(&c.boxes[last], dense*(b-float64(last)))
 }
