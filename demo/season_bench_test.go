@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"testing"
 
+	"dewcount/core/crop"
 	"dewcount/core/day"
 	"dewcount/farm/book"
 	"dewcount/farm/look"
@@ -78,6 +79,24 @@ func BenchmarkEvenBloom(b *testing.B) {
 			ask := plans.SuccessionAsk{Crop: crop, From: day.Of(2027, 6, 28), To: day.Of(2027, 9, 26), Stems: 60, Chance: 0.9, EveryDays: 14, Pinch: true}
 			for b.Loop() {
 				if _, err := plans.Successions(b.Context(), snap, ask, nil); err != nil {
+					b.Fatal(err)
+				}
+			}
+		})
+	}
+}
+
+// BenchmarkForDate is the search for the sowings of one crop for a date of next year.
+func BenchmarkForDate(b *testing.B) {
+	snap, err := look.NewSnapshot(load(b, filled(b)), 0, look.Morning(FirstDay), nil)
+	if err != nil {
+		b.Fatal(err)
+	}
+	for _, name := range []string{"sunflower-single", "cosmos-single"} {
+		b.Run(name, func(b *testing.B) {
+			ask := plans.DateAsk{Crop: name, On: day.Of(2027, 7, 24), CutOn: day.Of(2027, 7, 23), Stems: 40, Use: crop.Event, Chance: 0.9}
+			for b.Loop() {
+				if _, err := plans.ForDate(b.Context(), snap, ask, nil); err != nil {
 					b.Fatal(err)
 				}
 			}

@@ -19,7 +19,7 @@ async function onRecord(page, address, id, words) {
     await page.goto(`${address}/plantings/${id}`)
     await worked(page)
     await expect(cut).toBeVisible({ timeout: 1000 })
-  }).toPass({ timeout: 60_000 })
+  }).toPass({ timeout: 180_000 })
 }
 
 const open = (page) => page.locator('.cut-row[open]')
@@ -121,7 +121,7 @@ test('a morning of thirty rows without signal is sent when it comes back, each o
   await expect(page.locator('#cut-waiting')).toHaveText(/^30 waiting for signal$/)
   await context.setOffline(false)
   await page.evaluate(() => dispatchEvent(new Event('online')))
-  await expect(page.locator('#cut-waiting')).toHaveText('All is sent', { timeout: 60_000 })
+  await expect(page.locator('#cut-waiting')).toHaveText('All is sent', { timeout: 180_000 })
   await page.reload()
   await worked(page)
   await expect(page.locator('.cut-row.is-done')).toHaveCount(30)
@@ -141,5 +141,5 @@ test('a pick day before an event is added from the sheet', async ({ page, addres
     await page.goto(address + '/cut?pick=2026-07-12')
     await worked(page)
     await expect(page.getByRole('heading', { level: 1 })).toHaveText('Cut of Sun 12 July', { timeout: 1000 })
-  }).toPass({ timeout: 60_000 })
+  }).toPass({ timeout: 180_000 })
 })

@@ -18,6 +18,8 @@ export const test = base.extend({
     }
     const words = [kind, '--addr', '127.0.0.1:0', '--db', info.outputPath('farm.db')]
     const farm = spawn('./bin/dewcount', words, { cwd: import.meta.dirname })
+    let log = '' // what the program says went wrong
+    farm.stderr.on('data', (text) => { log += text })
     const address = await new Promise((resolve, reject) => {
       let said = ''
       farm.stdout.on('data', (text) => {
@@ -25,12 +27,14 @@ export const test = base.extend({
         const found = said.match(/http:\/\/\S+/)
         if (found) resolve(found[0])
       })
-      farm.on('exit', (status) => reject(new Error(`the demo ended with ${status}: ${said}`)))
+      farm.on('exit', (status) => reject(new Error(`the program ended with ${status}: ${said}${log}`)))
     })
     await use(address)
+    const wrong = log
     const ended = new Promise((resolve) => farm.on('exit', resolve))
     farm.kill('SIGTERM')
     await ended
+    expect(wrong, 'what the program said went wrong').toBe('')
   },
 
   page: async ({ page, address }, use) => {
@@ -54,7 +58,7 @@ export { expect }
 // worked waits until the page shows its answer, not how far it is, and its scripts listen: keys pressed before that are lost.
 export async function worked(page) {
   const done = () => document.readyState === 'complete' && !document.querySelector('.working')
-  await expect.poll(() => page.evaluate(done).catch(() => false), { timeout: 60_000 }).toBe(true) // between two reloads nothing can be asked
+  await expect.poll(() => page.evaluate(done).catch(() => false), { timeout: 180_000 }).toBe(true) // between two reloads nothing can be asked
 }
 
 // accessible runs axe on the page as it is; to gather what is in order as well would take three times as long.

@@ -132,7 +132,7 @@ test('after one visit the pages of the field open without signal, with the hour 
   const made = await links(db, 1)
   const { farm, browser } = await secure(db)
   const phone = await aPhone(browser, farm.address, made[0], 'Sorrel')
-  await expect.poll(() => phone.evaluate(async () => Boolean(await caches.match('/store'))), { timeout: 60_000 }).toBe(true)
+  await expect.poll(() => phone.evaluate(async () => Boolean(await caches.match('/store'))), { timeout: 180_000 }).toBe(true)
   await phone.waitForTimeout(1500) // the drawings of the last page
   await phone.context().setOffline(true)
   await farm.stop()

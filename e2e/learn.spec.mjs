@@ -100,7 +100,7 @@ test('a lesson without signal waits on the phone and is sent once it is back', a
   await page.goto(address)
   await page.evaluate(() => navigator.serviceWorker.ready)
   await page.goto(address + '/school')
-  await expect.poll(() => page.evaluate(async () => Boolean(await caches.match('/school'))), { timeout: 60_000 }).toBe(true)
+  await expect.poll(() => page.evaluate(async () => Boolean(await caches.match('/school'))), { timeout: 180_000 }).toBe(true)
   await context.setOffline(true)
   await page.goto(address + '/school')
   for (let i = 0; i < 16; i += 1) {
@@ -113,7 +113,7 @@ test('a lesson without signal waits on the phone and is sent once it is back', a
   await expect(async () => {
     await page.goto(address + '/school')
     await expect(page.getByRole('heading', { name: 'Your eye' })).toBeVisible({ timeout: 1000 })
-  }).toPass({ timeout: 60_000 })
+  }).toPass({ timeout: 180_000 })
 })
 
 test('the year is looked back on, and a crop card changes only when the grower says so', async ({ page, address }) => {

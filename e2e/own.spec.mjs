@@ -32,7 +32,7 @@ test('a farm of one\'s own starts from nothing', async ({ page, address }) => {
   await page.getByRole('link', { name: 'Cosmos, single' }).click()
   await page.getByLabel('Bed').selectOption('Bed 1')
   await page.getByRole('button', { name: 'Work it out' }).click()
-  await expect(page.locator('#result-heading')).toContainText('sowing', { timeout: 60_000 })
+  await expect(page.locator('#result-heading')).toContainText('sowing', { timeout: 180_000 })
   await page.getByRole('button', { name: 'Take these sowings over' }).click()
   await expect(page.locator('a.stem:visible, .year-list a:visible').first()).toBeVisible()
   await accessible(page)

@@ -1,5 +1,10 @@
 // The real pages in headless Chromium, at desk width and on a phone. Each test starts a demo farm of its own.
 import { defineConfig } from '@playwright/test'
+import { mkdtempSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+
+// A folder of its own for each run: a second one beside it would sweep the first one's farms away. Those who do the work find it named.
+process.env.DEWCOUNT_FARMS ??= mkdtempSync(`${tmpdir()}/dewcount-`)
 
 export const launchOptions = {
   executablePath: '/usr/bin/chromium',
@@ -8,8 +13,10 @@ export const launchOptions = {
 
 export default defineConfig({
   testDir: '.',
-  timeout: 300_000, // a busy machine can be ten times slower; what is wrong fails at once or at the wait below
-  expect: { timeout: 30_000 },
+  outputDir: process.env.DEWCOUNT_FARMS,
+  preserveOutput: 'failures-only',
+  timeout: 900_000, // a busy machine can be ten times slower; what is wrong fails at once or at the wait below
+  expect: { timeout: 90_000 },
   workers: 2,
   reporter: 'list',
   projects: [

@@ -34,7 +34,7 @@ test('stems are moved and sold, refused where there are none, and always add up'
     await page.goto(address + '/store')
     await worked(page)
     expect(await sum(page)).toEqual([cut, here - 2, sold + 2])
-  }).toPass({ timeout: 60_000 })
+  }).toPass({ timeout: 180_000 })
   await page.getByText('The last moves').click()
   await expect(page.locator('.lately-move').first()).toContainText(/: 2 Cornflower blue sold, Gate stall/)
   await accessible(page)
@@ -44,7 +44,7 @@ test('stems are moved and sold, refused where there are none, and always add up'
     await page.goto(address + '/store')
     await worked(page)
     expect(await sum(page)).toEqual([cut, here, sold])
-  }).toPass({ timeout: 60_000 })
+  }).toPass({ timeout: 180_000 })
 })
 
 test('a place is added by the owner, whatever its name', async ({ page, address }) => {
@@ -77,7 +77,7 @@ test('whole bouquets are made up of what stands, and no more than there are stem
     await page.goto(address + '/store')
     await worked(page)
     await expect(page.locator('.head')).toContainText(words, { timeout: 1000 })
-  }).toPass({ timeout: 60_000 })
+  }).toPass({ timeout: 180_000 })
   await madeUp('14 made up') // four accents and three fillers each
   await posy.getByLabel('Bouquets').fill('1')
   await posy.getByRole('button', { name: 'Make them up' }).click()
@@ -121,7 +121,7 @@ test('what is done without signal is kept and sent once: a job, a move, a temper
     await worked(page)
     expect(await sum(page)).toEqual([cut, here - 3, sold + 3])
     await expect(page.getByRole('region', { name: 'Barn shade' })).toContainText('19.5 °C on Thu 9 July, 08:00', { timeout: 1000 })
-  }).toPass({ timeout: 60_000 })
+  }).toPass({ timeout: 180_000 })
 
   await page.goto(address + '/rounds')
   await worked(page)
@@ -139,7 +139,7 @@ test('what is done without signal is kept and sent once: a job, a move, a temper
     await page.goto(address + '/rounds')
     await worked(page)
     await expect(done).toHaveCount(0, { timeout: 1000 })
-  }).toPass({ timeout: 60_000 })
+  }).toPass({ timeout: 180_000 })
 })
 
 test('from the cut to the bouquet: labels, what to make up, its card, and what frost would take', async ({ page, address }) => {

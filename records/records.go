@@ -88,7 +88,7 @@ const privateMode = 0o600
 
 func connect(path, lock string) (*sqlx.DB, error) {
 	pragmas := url.Values{"_pragma": {"foreign_keys(1)", "journal_mode(wal)", "synchronous(full)", "busy_timeout(5000)"},
-		"_txlock": {lock}, "_dqs": {"0"}}
+		"_txlock": {lock}, "_dqs": {"0"}, "mode": {"rw"}} // a file that was taken away under the program is not made anew, empty
 	address := url.URL{Scheme: "file", Path: path, RawQuery: pragmas.Encode()}
 	db, err := sqlx.Open("sqlite", address.String())
 	if err != nil {

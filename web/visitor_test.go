@@ -49,3 +49,22 @@ func TestAVisitorWhoHasLeftStaysOut(t *testing.T) {
 	}
 	seen(true, "come in again")
 }
+
+// A page asks for a dozen files at once: nobody is looked up for them, so that no session is begun for each. What only looks like a file is a page.
+func TestFilesBeginNoSession(t *testing.T) {
+	alone(t)
+	h := newOpenHouse(t, demo.Visitor)
+	if err := demo.Let(ctx, h.store); err != nil {
+		t.Fatal(err)
+	}
+	for path, want := range map[string]int{"/assets/assets/app.js": http.StatusOK, "/worker.js": http.StatusOK, "/assets/none.js": http.StatusNotFound, "/assets/..%2Forders": http.StatusNotFound} {
+		if answer, _ := h.send(h.browser(), http.MethodGet, path, nil); answer.StatusCode != want || len(answer.Cookies()) > 0 {
+			t.Errorf("%s: %d with %d cookies, want %d with none", path, answer.StatusCode, len(answer.Cookies()), want)
+		}
+	}
+	for _, path := range []string{"/assets%2Fassets%2Fapp.js", "/worker.js/orders", "/orders/assets/app.js"} {
+		if answer, _ := h.send(h.browser(), http.MethodGet, path, nil); answer.StatusCode != http.StatusNotFound || len(answer.Cookies()) == 0 {
+			t.Errorf("%s: %d with %d cookies, want a page's answer", path, answer.StatusCode, len(answer.Cookies()))
+		}
+	}
+}

@@ -4,7 +4,6 @@ package web
 import (
 	"net/http"
 	"slices"
-	"strings"
 
 	"dewcount/farm"
 	"dewcount/web/access"
@@ -59,7 +58,7 @@ func New(f *farm.Farm, o page.Options, of ...func(*page.Site) page.View) (http.H
 	e.HTTPErrorHandler = s.Fail
 	e.Use(middleware.Recover(), onlyHosts(o.Hosts), middleware.SecureWithConfig(secure), headers, middleware.BodyLimit(mostBody), middleware.CSRFWithConfig(middleware.CSRFConfig{
 		TokenLookup: "form:csrf,header:X-CSRF-Token", CookieName: page.CookieName(o.Name+"_csrf", o.Secure), CookiePath: "/", CookieHTTPOnly: true,
-		CookieSecure: o.Secure, CookieSameSite: http.SameSiteLaxMode, Skipper: isFile,
+		CookieSecure: o.Secure, CookieSameSite: http.SameSiteLaxMode, Skipper: func(c *echo.Context) bool { return page.IsFile(c.Request()) },
 	}))
 	for _, r := range routes(s, more...) {
 		e.Add(r.Method, r.Path, s.Needs(r.Need, r.Do))
@@ -89,11 +88,6 @@ func routes(s *page.Site, more ...page.View) []page.Route {
 		all = append(all, v.Routes...)
 	}
 	return append(all, page.Get("/*", page.Look, func(*echo.Context) error { return echo.ErrNotFound }))
-}
-
-// isFile tells whether a file of the page is asked for: it is the same for everybody, and brings no cookie that a proxy or a race could keep.
-func isFile(c *echo.Context) bool {
-	return c.Request().Method == http.MethodGet && (strings.HasPrefix(c.Request().URL.Path, "/assets/") || c.Request().URL.Path == "/worker.js")
 }
 
 // mostBody is how large a form can be, in bytes: a year of a weather station that writes every ten minutes.

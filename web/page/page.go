@@ -8,6 +8,7 @@ import (
 	"io/fs"
 	"log/slog"
 	"net/http"
+	"strings"
 	"time"
 
 	"dewcount/core/day"
@@ -86,7 +87,21 @@ func (s *Site) WithSessions(pages http.Handler) http.Handler {
 	if s.Sessions == nil {
 		return pages
 	}
-	return s.Sessions.LoadAndSave(pages)
+	known := s.Sessions.LoadAndSave(pages)
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if IsFile(r) {
+			pages.ServeHTTP(w, r)
+			return
+		}
+		known.ServeHTTP(w, r)
+	})
+}
+
+// IsFile tells whether a file of the page is asked for: it is the same for everybody, so nobody is looked up for it, and it brings no cookie that a proxy or
+// a race could keep. It reads the path as the router does.
+func IsFile(r *http.Request) bool {
+	at := r.URL.EscapedPath()
+	return r.Method == http.MethodGet && (strings.HasPrefix(at, "/assets/") || at == "/worker.js")
 }
 
 // On hands a page the farm as it stands; who comes to a farm without settings is sent to write them down.
