@@ -54,9 +54,6 @@ func bloomed(c country, p *crop.Profile, planned []plan.Planned, picks []day.Day
 
 // TestEvenBloomComesTrue grows plans of successions on fields of the stand-in: -date-fields 40 -table gives the figures of docs/model.md.
 func TestEvenBloomComesTrue(t *testing.T) {
-	if testing.Short() {
-		t.Skip("one plan after the other: nothing to race")
-	}
 	asked, places := []string{"cosmos-single", "zinnia-tall", "sunflower-single", "cornflower"}, []int{0, 1, 2}
 	if !*asTable {
 		asked, places = asked[3:], places[:1]

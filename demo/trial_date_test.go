@@ -76,9 +76,6 @@ func grown(c country, p *crop.Profile, r *plans.DateResult, planned []plan.Plann
 
 // TestPlansForADateComeTrue grows plans for a date on fields of the stand-in: -date-fields 40 -table gives the figures of docs/model.md.
 func TestPlansForADateComeTrue(t *testing.T) {
-	if testing.Short() {
-		t.Skip("one plan after the other: nothing to race")
-	}
 	asked := []struct{ crop, on string }{{"cosmos-single", "08-14"}, {"zinnia-tall", "08-21"}, {"snapdragon", "07-31"}, {"sunflower-single", "08-07"}, {"ammi", "07-24"}, {"cornflower", "07-17"},
 		{"dahlia-ball", "09-04"}, {"scabious", "08-21"}}
 	places := []int{0, 1, 2}

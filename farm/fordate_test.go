@@ -63,10 +63,7 @@ func TestADateIsCutOnTheLastPickBefore(t *testing.T) {
 	}
 }
 
-func TestADateInTimeTooLateAndNever(t *testing.T) {
-	if testing.Short() {
-		t.Skip("one question after the other: nothing to race")
-	}
+func TestADateInTimeAndNever(t *testing.T) {
 	winter := snapshot(t, winterFarm(t, "foothills-47n", "47", "2027-01-10"))
 	r := forDate(t, winter, "crop=cosmos-single stems=30 on=2027-08-14 chance=80")
 	if r.TooLate || r.Never || r.Answer.Of(plan.One) == nil || r.Answer.Of(plan.Half) == nil || r.Answer.Of(plan.Two) == nil {
@@ -78,6 +75,10 @@ func TestADateInTimeTooLateAndNever(t *testing.T) {
 	if r := forDate(t, winter, "crop=cosmos-single stems=30 on=2027-12-18"); !r.Never || r.TooLate || len(r.Others) > 0 {
 		t.Errorf("cosmos for Christmas: never %v, too late %v", r.Never, r.TooLate)
 	}
+}
+
+// Where it is too late all other crops are tried beside each other, each for itself.
+func TestWhatStillComesIsTriedAtOnce(t *testing.T) {
 	summer := snapshot(t, winterFarm(t, "foothills-47n", "47", "2027-07-09"))
 	late := forDate(t, summer, "crop=snapdragon stems=30 on=2027-09-04")
 	if !late.TooLate || len(late.Others) == 0 {
@@ -91,9 +92,6 @@ func TestADateInTimeTooLateAndNever(t *testing.T) {
 }
 
 func TestASteeredCropHasItsProgramme(t *testing.T) {
-	if testing.Short() {
-		t.Skip("one question after the other: nothing to race")
-	}
 	s := snapshot(t, winterFarm(t, "foothills-47n", "47", "2027-01-10"))
 	a, err := dateAsk(t, s, "crop=chrysanthemum-controlled stems=60 on=2027-07-24")
 	if err != nil {
@@ -120,9 +118,6 @@ func TestASteeredCropHasItsProgramme(t *testing.T) {
 // What would do for a role and a colour is set beside each other, and what the farm has goes before what would have to be started. What stands for years is answered
 // from grown plants; a place without winter promises no tulips.
 func TestADateInAnyWords(t *testing.T) {
-	if testing.Short() {
-		t.Skip("one question after the other: nothing to race")
-	}
 	f := winterFarm(t, "foothills-47n", "47", "2027-01-10")
 	for _, v := range []book.Variety{{Name: "Cosmos snow", Crop: "cosmos-single", Colour: "white", Role: "filler"}, {Name: "Ammi snow", Crop: "ammi", Colour: "white", Role: "filler"},
 		{Name: "Zinnia red", Crop: "zinnia-tall", Colour: "red", Role: "focal"}} {

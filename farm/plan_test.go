@@ -153,9 +153,6 @@ func TestWhatIsPlantedCounts(t *testing.T) {
 
 // In the south a season runs from July to June, a period may cross the new year, and sowings lie in its spring.
 func TestPlansInTheSouth(t *testing.T) {
-	if testing.Short() {
-		t.Skip("one question after the other: nothing to race")
-	}
 	f := winterFarm(t, "temperate-38s", "-38", "2027-07-10")
 	s := snapshot(t, f)
 	p, err := plans.Successions(ctx, s, ask(t, s, "crop=cosmos-single stems=30 from=2027-12-13 until=2028-02-13"), nil)
@@ -199,9 +196,6 @@ func TestPlansInTheSouth(t *testing.T) {
 
 // Without frost there is no last safe sowing, and weeks are counted from the beginning of the year.
 func TestPlansWithoutFrost(t *testing.T) {
-	if testing.Short() {
-		t.Skip("one question after the other: nothing to race")
-	}
 	f := winterFarm(t, "highland-5n", "5", "2027-01-10")
 	s := snapshot(t, f)
 	p, err := plans.Successions(ctx, s, ask(t, s, "crop=sunflower-single stems=20 from=2027-10-04 until=2027-12-12"), nil)

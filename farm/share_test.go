@@ -19,7 +19,7 @@ import (
 )
 
 // However many ask at once, one state is worked out, and its seasons, causes and what a record changed are too.
-func TestOneComputationServesManyAskers(t *testing.T) {
+func TestAskersAtOnceShareOneComputation(t *testing.T) {
 	f, _ := meadow(t)
 	if err := f.Add(ctx, "", count("c", "2026-07-09", 60, 20, 10, 10, 10, 30).Record()); err != nil {
 		t.Fatal(err)
@@ -54,7 +54,7 @@ func TestOneComputationServesManyAskers(t *testing.T) {
 }
 
 // Records come in while pages are worked out, a new crop among them: nothing is lost, and the last state has them all.
-func TestRecordsComeInWhilePagesAreWorkedOut(t *testing.T) {
+func TestRecordsAndPagesAtOnce(t *testing.T) {
 	f, _ := meadow(t)
 	first := snapshot(t, f)
 	const each, writers = 5, 4
@@ -196,7 +196,7 @@ func TestARoundIsKeptWhole(t *testing.T) {
 }
 
 // Two programs on one database: what a change is planned on still stands when it is kept, for nobody else gets in between.
-func TestAChangeRestsOnWhatStands(t *testing.T) {
+func TestChangesAtOnceRestOnWhatStands(t *testing.T) {
 	path := filepath.Join(t.TempDir(), "farm.db")
 	one, err := records.Open(ctx, path)
 	if err != nil {

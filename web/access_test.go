@@ -67,7 +67,6 @@ func newOpenHouse(t *testing.T, visitor string) *house {
 }
 
 func TestTheFirstOwnerIsSetUpWithTheCode(t *testing.T) {
-	alone(t)
 	h := newOpenHouse(t, "")
 	c := h.browser()
 	if answer, body := h.send(c, http.MethodGet, "/orders", nil); answer.StatusCode != http.StatusOK || !strings.Contains(body, "Fallow Steps") {
@@ -256,7 +255,6 @@ func TestOnesOwnPageSaysWhatOneMayDo(t *testing.T) {
 }
 
 func TestAChangedPasswordEndsOtherSessions(t *testing.T) {
-	alone(t)
 	h := newHouse(t)
 	mine, lost := h.browser(), h.browser()
 	for _, c := range []*http.Client{mine, lost} {
@@ -278,7 +276,6 @@ func TestAChangedPasswordEndsOtherSessions(t *testing.T) {
 }
 
 func TestTheCrewTakesBackFieldRecordsAlone(t *testing.T) {
-	alone(t)
 	h := newHouse(t)
 	crew := h.as(people.Crew)
 	answer, _ := h.send(crew, http.MethodPost, "/plantings/ZC1/cut", url.Values{"stems": {"3"}, "cut_at": {"2026-07-09T08:00"}, "id": {"cut-of-a-test"}})

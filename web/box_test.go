@@ -49,7 +49,6 @@ func (s *site) sendFile(file string, fields map[string]string) (int, string, str
 }
 
 func TestAStationsFileIsReadByAMappingThatIsRemembered(t *testing.T) {
-	alone(t)
 	s := newSite(t, true)
 	file := "Tag;Kalt;Warm;Nass\n07.07.2026;9,5;27,5;0\n08.07.2026;10,1;28,4;2,5\n09.07.2026;12;20;0\n"
 	status, _, page := s.sendFile(file, nil)

@@ -170,7 +170,6 @@ func drawn16(n *html.Node) string {
 }
 
 func TestGoldenPagesOfTheDemo(t *testing.T) {
-	alone(t)
 	s := newSite(t, true)
 	s.get("/rounds") // the morning has them once they are worked out
 	for name, path := range map[string]string{
@@ -196,7 +195,6 @@ func TestGoldenPagesOfTheDemo(t *testing.T) {
 }
 
 func TestGoldenAnswersOfTheDemo(t *testing.T) {
-	alone(t)
 	s := newSite(t, true)
 	count := url.Values{"id": {"golden"}, "counted_at": {"2026-07-09T06:10"}, "plants_counted": {"15"}, "counter": {"Jörn"}, "stems_half": {"500"}}
 	for _, c := range []struct {
@@ -247,7 +245,6 @@ func (s *site) dated(day string) {
 }
 
 func TestGoldenPagesInOtherSeasons(t *testing.T) {
-	alone(t)
 	s := newSite(t, true)
 	for day, paths := range map[string]map[string]string{
 		"2026-12-09": {"winter-morning": "/", "winter-rounds": "/rounds", "winter-plantings": "/plantings", "winter-count": "/count", "winter-orders": "/orders", "winter-cut": "/cut"},
@@ -268,7 +265,6 @@ func TestGoldenPagesInOtherSeasons(t *testing.T) {
 // A farm in the south that has nothing on record, and then one row and a bedding
 // form that is too low to cut.
 func TestGoldenPagesOfAFarmOfOnesOwn(t *testing.T) {
-	alone(t)
 	s := newSite(t, false)
 	_, body := s.get("/farm")
 	golden(t, "own-farm", body)

@@ -24,7 +24,6 @@ func (s *site) planting(id string) (book.Planting, bool) {
 
 // A move takes the dates that follow the start along, unless they were typed anew; what is wrong loses nothing that was typed.
 func TestAMoveIsKept(t *testing.T) {
-	alone(t)
 	s := newSite(t, true)
 	before, _ := s.planting("SN3")
 	form := url.Values{"typed": {"1"}, "planting": {"SN3"}, "started_on": {before.StartedOn.Add(7).String()}, "planted_out_on": {before.PlantedOutOn.String()},
@@ -49,7 +48,6 @@ func TestAMoveIsKept(t *testing.T) {
 }
 
 func TestSuccessionsAreTakenOverAndBack(t *testing.T) {
-	alone(t)
 	s := newSite(t, true)
 	address := "/season/successions?asked=1&crop=cosmos-single&stems=60&from=2027-07-19&until=2027-08-29&existing=1"
 	before := s.revision()
@@ -93,7 +91,6 @@ func TestSuccessionsAreTakenOverAndBack(t *testing.T) {
 }
 
 func TestCropsOfOnesOwn(t *testing.T) {
-	alone(t)
 	s := newSite(t, true)
 	book, _, err := s.store.Load(ctx)
 	if err != nil {
@@ -175,7 +172,6 @@ func TestAFarmIsStartedFromNothing(t *testing.T) {
 
 // The drawings are XML that any reader takes, with nothing that scripts.
 func TestDrawingsAreWellFormed(t *testing.T) {
-	alone(t)
 	s := newSite(t, true)
 	for _, path := range []string{"/season.svg?year=2026", "/beds.svg?on=2026-08-01"} {
 		status, body := s.get(path)

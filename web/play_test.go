@@ -27,7 +27,6 @@ func newSeason(t *testing.T, seed uint64) *site {
 // An offer is open for its days, is an order once it is taken, and is not there twice; what the crew does is kept; a number that is none is told so; and the figures of the page
 // are those of the account.
 func TestAPlayedSeason(t *testing.T) {
-	alone(t)
 	const seed = 3
 	s := newSeason(t, seed)
 	offer := play.Offers(seed)[0]

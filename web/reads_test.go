@@ -19,7 +19,6 @@ var metricWords = regexp.MustCompile(`[0-9] ?(cm|mm|m|°C|kg)\b[^²d]|\bin (cm|m
 var dates = regexp.MustCompile(`(Mon|Tue|Wed|Thu|Fri|Sat|Sun) [0-9]{1,2} [A-Z][a-z]+( 20[0-9]{2})?(, week)?`)
 
 func TestWhoReadsFeetAndWeeksMeetsNothingElse(t *testing.T) {
-	alone(t)
 	s := reads(t, "yes")
 	pages := []string{"/", "/rounds", "/plantings", "/plantings/ZC1", "/plantings/ZC1/edit", "/plantings/ZC1/cut", "/plantings/ZC1/scout", "/plantings/ZC1/spray", "/plantings/new",
 		"/orders", "/orders/new", "/season", "/season?weeks=frost", "/beds", "/beds/new", "/beds/Brook%201/edit", "/seeds", "/labels", "/crops", "/crops/zinnia-tall", "/crops/gladiolus",
@@ -49,7 +48,6 @@ func TestWhoReadsFeetAndWeeksMeetsNothingElse(t *testing.T) {
 
 // A form that is sent as it was shown changes nothing, and what is typed in feet and inches is kept in metres and centimetres.
 func TestFormsAreFilledInInFeetAndInches(t *testing.T) {
-	alone(t)
 	s := reads(t, "no")
 	before := strings.Replace(bedOf(t, s, "Brook 1"), "|open|", "||", 1) // which the form writes as nothing
 	_, page := s.get("/beds/Brook%201/edit")

@@ -71,14 +71,6 @@ func openStore(t testing.TB, withDemo bool) *records.Records {
 	return store
 }
 
-// alone is for a test of one browser that does one thing after the other: it has nothing to find under the race detector, where it takes long.
-func alone(t *testing.T) {
-	t.Helper()
-	if testing.Short() {
-		t.Skip("one browser, one thing after the other")
-	}
-}
-
 func newSite(t testing.TB, withDemo bool) *site {
 	t.Helper()
 	store := openStore(t, withDemo)

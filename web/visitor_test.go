@@ -11,7 +11,6 @@ import (
 
 // A page fetched for no signal may be on its way while the visitor signs out: it is let in anew, and the cookie of that session arrives last.
 func TestAVisitorWhoHasLeftStaysOut(t *testing.T) {
-	alone(t)
 	h := newOpenHouse(t, demo.Visitor)
 	if err := demo.Let(ctx, h.store); err != nil {
 		t.Fatal(err)
@@ -52,7 +51,6 @@ func TestAVisitorWhoHasLeftStaysOut(t *testing.T) {
 
 // A page asks for a dozen files at once: nobody is looked up for them, so that no session is begun for each. What only looks like a file is a page.
 func TestFilesBeginNoSession(t *testing.T) {
-	alone(t)
 	h := newOpenHouse(t, demo.Visitor)
 	if err := demo.Let(ctx, h.store); err != nil {
 		t.Fatal(err)

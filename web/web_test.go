@@ -18,7 +18,6 @@ import (
 )
 
 func TestEveryPageOfTheDemo(t *testing.T) {
-	alone(t)
 	s := newSite(t, true)
 	for path, want := range map[string]string{
 		"/": "Pick of Fri 10 July", "/?pick=2026-07-14": "Pick of Tue 14 July", "/plantings": "Add a planting", "/plantings/ZC1": "On the ladder now",
@@ -108,7 +107,6 @@ func TestForeignHostsAndFormsAreRefused(t *testing.T) {
 }
 
 func TestHeaders(t *testing.T) {
-	alone(t)
 	s := newSite(t, true)
 	answer, err := s.client.Get(s.server.URL)
 	if err != nil {
@@ -166,7 +164,6 @@ func TestFilesAreKept(t *testing.T) {
 }
 
 func TestBadInputKeepsWhatWasTyped(t *testing.T) {
-	alone(t)
 	s := newSite(t, true)
 	before := s.revision()
 	good := map[string]url.Values{

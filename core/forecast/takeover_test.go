@@ -64,7 +64,7 @@ func sameAsCold(t *testing.T, farm *Farm, before *Stand) {
 }
 
 // Stands that follow the same one share its weather, at the same time too (run with -race).
-func TestStandsShareTheirWeather(t *testing.T) {
+func TestStandsAtOnceShareTheirWeather(t *testing.T) {
 	farm := meadow(3)
 	before := New(farm, nil)
 	before.Forecast()
