@@ -19,6 +19,7 @@ import (
 var (
 	seasons   = flag.Int("seasons", 3, "seasons of the trial")
 	firstSeed = flag.Uint64("first-season", 1, "seed of the trial's first season")
+	step      = flag.Uint64("season-step", 1, "from each season's seed to the next one's")
 	oracles   = flag.Int("oracle-every", 4, "hold every so manieth season against the oracle; 0 for none")
 	onlyCrop  = flag.String("only-crop", "", "grow this crop alone")
 	even      = flag.Bool("even", false, "grow all crops by the habits of the first field, and count as was done there")
@@ -34,14 +35,15 @@ type verdict struct {
 	blind  review.Score // without evidence, of some seasons
 	seeing review.Score // the same with it
 	firsts map[string]*firstCuts
-	months bySeason
+	biases bySeason // what was expected by what came
+	beside bySeason // the score by the oracle's
 }
 
 // firstCuts is by how many days first cuts were told wrong two weeks ahead; beside an oracle that knows the weather and no traits.
 type firstCuts struct{ days, late, beside, oracle, n, besideN float64 }
 
 func newVerdict() *verdict {
-	return &verdict{of: make(map[string]*tally), firsts: make(map[string]*firstCuts), months: make(bySeason)}
+	return &verdict{of: make(map[string]*tally), firsts: make(map[string]*firstCuts), biases: make(bySeason), beside: make(bySeason)}
 }
 
 func (v *verdict) tally(kind string) *tally {
@@ -52,7 +54,7 @@ func (v *verdict) tally(kind string) *tally {
 }
 
 // note takes a pick in, with what an oracle said of it, if one did.
-func (v *verdict) note(kinds []string, r review.Pick, oracle []int) {
+func (v *verdict) note(seed uint64, kinds []string, r review.Pick, oracle []int) {
 	if !r.Counts() {
 		return
 	}
@@ -66,9 +68,11 @@ func (v *verdict) note(kinds []string, r review.Pick, oracle []int) {
 	for _, kind := range kinds {
 		t := v.tally(kind)
 		t.all.Add(r)
+		v.biases.note(kind, seed, r.Mean, r.Came)
 		if oracle != nil {
 			t.beside.Add(r)
 			t.oracle.Add(said)
+			v.beside.note(kind, seed, r.WIS(), said.WIS())
 		}
 	}
 }
@@ -151,10 +155,7 @@ func (v *verdict) judge(t *testing.T, s *season, oracle bool, lock *sync.Mutex) 
 				r.Foretell(told.Forecast.Plantings[i].ByPick[j][crop.Market])
 				said := lucky[p.ID][pick]
 				kinds := s.kinds(p.Growth.Profile, r, everCut)
-				v.note(kinds, r, said)
-				if r.Counts() {
-					v.months.note(s.seed, kinds, r)
-				}
+				v.note(s.seed, kinds, r, said)
 				if compared && r.Counts() {
 					v.seeing.Add(r)
 					r.Foretell(untold.Forecast.Plantings[i].ByPick[j][crop.Market])
@@ -168,7 +169,7 @@ func (v *verdict) judge(t *testing.T, s *season, oracle bool, lock *sync.Mutex) 
 			for id, days := range totals {
 				r := days[pick].pick
 				r.Foretell(told.Forecast.Crops[id].ByPick[j][crop.Market])
-				v.note([]string{"crop totals"}, r, days[pick].oracle)
+				v.note(s.seed, []string{"crop totals"}, r, days[pick].oracle)
 			}
 		}
 		lock.Unlock()
@@ -271,7 +272,7 @@ func TestTrial(t *testing.T) {
 		})
 	}
 	for i := range *seasons {
-		next <- *firstSeed + uint64(i)
+		next <- *firstSeed + uint64(i)*(*step)
 	}
 	close(next)
 	workers.Wait()
@@ -300,13 +301,10 @@ func (v *verdict) print() {
 	for _, kind := range slices.Sorted(maps.Keys(v.of)) {
 		t := v.of[kind]
 		s := &t.all
-		fmt.Printf("%-38s %6d picks %8.0f cut  bias %+5.1f %%  in50 %2.0f of %2.0f %%  in80 %2.0f of %2.0f %%  skill %3.0f %%", kind, s.Picks, s.Came, 100*s.Bias(),
+		fmt.Printf("%-38s %6d picks %8.0f cut  bias %+5.1f ± %.1f %%  in50 %2.0f of %2.0f %%  in80 %2.0f of %2.0f %%  skill %3.0f %%", kind, s.Picks, s.Came, 100*s.Bias(), 100*v.biases.uncertain(kind),
 			100*s.Share(s.In50), 100*s.Said50/float64(s.Picks), 100*s.Share(s.In80), 100*s.Said80/float64(s.Picks), 100*s.Skill())
 		if t.oracle.WIS > 0 {
-			fmt.Printf("  %.2f of the oracle, %4.1f %% of all", t.beside.WIS/t.oracle.WIS, 100*t.beside.WIS/v.of[all].beside.WIS)
-		}
-		if seasons := len(v.months[kind]); seasons > 0 {
-			fmt.Printf("  bias ± %.1f %% over %d seasons", 100*v.months.uncertain(kind), seasons)
+			fmt.Printf("  %.2f ± %.2f of the oracle, %4.1f %% of all", t.beside.WIS/t.oracle.WIS, v.beside.uncertain(kind), 100*t.beside.WIS/v.of[all].beside.WIS)
 		}
 		fmt.Println()
 	}

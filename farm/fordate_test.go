@@ -77,6 +77,25 @@ func TestADateInTimeAndNever(t *testing.T) {
 	}
 }
 
+// What frost may kill first says so, by how often: never in August, more and more often through October, rarely under a roof.
+func TestFrostThatComesFirstIsKnown(t *testing.T) {
+	s := snapshot(t, winterFarm(t, "foothills-47n", "47", "2027-01-10"))
+	of := func(celsius float64, on string) float64 { return s.ColdBefore(celsius, day.Must(on)) }
+	if r := forDate(t, s, "crop=cosmos-single stems=30 on=2027-08-14 chance=80"); r.Frosted != 0 {
+		t.Errorf("cosmos for August freeze %v of the time", r.Frosted)
+	}
+	if r := forDate(t, s, "crop=cosmos-single stems=30 on=2027-10-09 chance=80"); r.Frosted != of(r.Profile.FrostKillC, r.CutOn.String()) {
+		t.Errorf("cosmos for October freeze %v of the time, %s says %v", r.Frosted, r.CutOn, of(r.Profile.FrostKillC, r.CutOn.String()))
+	}
+	early, late, tunnel := of(-1, "2027-10-15"), of(-1, "2027-10-29"), of(-4, "2027-10-29")
+	if early >= late || tunnel >= late || late < 0.2 {
+		t.Errorf("frost by mid October %v, by its end %v, in a tunnel %v", early, late, tunnel)
+	}
+	if next := of(-1, "2028-10-29"); next != late {
+		t.Errorf("a year on it is %v, not %v", next, late)
+	}
+}
+
 // Where it is too late all other crops are tried beside each other, each for itself.
 func TestWhatStillComesIsTriedAtOnce(t *testing.T) {
 	summer := snapshot(t, winterFarm(t, "foothills-47n", "47", "2027-07-09"))

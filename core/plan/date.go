@@ -60,6 +60,7 @@ type DatePlan struct {
 	Low, Likely, High float64 // stems on the day
 	Sizes             []Size  // what other chances take
 	Ceiling           float64 // the chance that no number of plants goes beyond
+	Most              int     // plants beyond which more are not reasonable
 }
 
 // A Size is how many plants make a plan so sure.
@@ -159,6 +160,7 @@ func (g *Ground) SowFor(ctx context.Context, starts Starts, want DateWant, progr
 }
 
 // judge sizes the plans of an answer anew in a try that was not looked at when their days were chosen, tells what they are worth in it, and puts the best first.
+// A plan that no reasonable number of plants makes as sure as wanted has no more of them than pay.
 func (a *DateAnswer) judge(unseen *Try, want DateWant) {
 	ample := unseen.ample(want)
 	for _, p := range a.Plans {
@@ -171,7 +173,10 @@ func (a *DateAnswer) judge(unseen *Try, want DateWant) {
 				each[k] += stems / float32(len(p.Sowings))
 			}
 		}
-		*p = *planOf(p.Way, own, each, unseen.enough(each, want, ample), want)
+		if *p = *planOf(p.Way, own, each, unseen.enough(each, want, ample), want); p.Chance < want.Chance {
+			*p = *planOf(p.Way, own, each, min(p.Plants(), nearlyAsSure(each, p.Chance, want)), want)
+		}
+		p.Most = most(want, ample)
 		for k, y := range each {
 			if y > 0 || want.own(k) >= float64(want.Stems)-hair {
 				p.Ceiling += 1 / float64(len(each))
@@ -296,11 +301,25 @@ func (t *Try) ample(want DateWant) float64 {
 
 // enough returns the plants that make so many stems as sure as wanted, or as many as are reasonable.
 func (t *Try) enough(each []float32, want DateWant, ample float64) int {
-	most := severalPlants * want.Stems // where a plant gives less than a stem, more of them are nobody's answer
+	return max(leastPlants, min(most(want, ample), plantsFor(needs(each, want), want.Chance)))
+}
+
+// most is how many plants for a date are reasonable: several times what the best trial takes. Where a plant gives less than a stem, more of them are nobody's answer.
+func most(want DateWant, ample float64) int {
 	if ample > 1 {
-		most = int(math.Ceil(severalPlants * float64(want.Stems) / ample))
+		return int(math.Ceil(severalPlants * float64(want.Stems) / ample))
 	}
-	need := make([]float64, len(each)) // plants, by sample
+	return severalPlants * want.Stems
+}
+
+// nearlyAsSure returns the plants that come close to a chance which is all that can be had.
+func nearlyAsSure(each []float32, all float64, want DateWant) int {
+	return max(leastPlants, plantsFor(needs(each, want), max(0, all-alike)))
+}
+
+// needs returns the plants that give as many stems as wanted in each sample, in order; infinity where none do.
+func needs(each []float32, want DateWant) []float64 {
+	need := make([]float64, len(each))
 	for k, y := range each {
 		lacks := float64(want.Stems) - want.own(k)
 		switch {
@@ -312,9 +331,14 @@ func (t *Try) enough(each []float32, want DateWant, ample float64) int {
 		}
 	}
 	slices.Sort(need)
-	enough := need[min(len(need)-1, int(math.Ceil(want.Chance*float64(len(need))-1e-9)))]
+	return need
+}
+
+// plantsFor returns the plants that are enough in a share of the samples, math.MaxInt where no number is.
+func plantsFor(need []float64, share float64) int {
+	enough := need[min(len(need)-1, int(math.Ceil(share*float64(len(need))-1e-9)))]
 	if math.IsInf(enough, 1) {
-		return max(leastPlants, most)
+		return math.MaxInt
 	}
-	return max(leastPlants, min(most, int(math.Ceil(enough-hair))))
+	return int(math.Ceil(enough - hair))
 }

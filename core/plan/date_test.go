@@ -88,3 +88,22 @@ func TestLastSafe(t *testing.T) {
 		t.Errorf("in the south the last safe sowing is %s", south)
 	}
 }
+
+// Where the day cannot be had as surely as wanted, nobody grows four times the plants for the last hundredth: of 100 weathers 60 give a stem a plant, one a
+// quarter, the rest none. Ten stems take ten plants in 60 of them, forty in 61, and forty is the most that is reasonable.
+func TestMorePlantsThanPayAreNotGrown(t *testing.T) {
+	cut, sowing := day.Must("2027-07-23"), Sowing{Method: crop.Direct, Started: day.Must("2027-05-10")}
+	each := make([]float32, 100)
+	for k := range 60 {
+		each[k] = 1
+	}
+	each[60] = 0.25
+	unseen := &Try{Picks: []day.Day{cut}, Samples: len(each), Trials: []Trial{{Sowing: sowing, ByPick: [][]float32{each}}}}
+	for chance, plants := range map[float64]int{0.9: 10, 0.5: 10} {
+		answer := DateAnswer{Plans: []*DatePlan{{Way: One, Sowings: Evenly([]Sowing{sowing}, 1)}}}
+		answer.judge(unseen, DateWant{CutOn: cut, Stems: 10, Chance: chance})
+		if p := answer.Best(); p.Plants() != plants || p.Chance != 0.6 || p.Most != 40 || p.Ceiling < 0.609 || p.Ceiling > 0.611 {
+			t.Errorf("for %v: %d plants of at most %d, %v sure of at most %v", chance, p.Plants(), p.Most, p.Chance, p.Ceiling)
+		}
+	}
+}

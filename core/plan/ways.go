@@ -34,9 +34,11 @@ func better(p, q *DatePlan, want DateWant) bool {
 	return p.work() < q.work()
 }
 
+// alike is how near each other two chances are that are told by some hundreds of samples: neither is known better.
+const alike = 0.02
+
 // before puts the better of two ways first: chances that lie so near each other are alike, and then the one that is less work is better.
 func before(p, q *DatePlan, want DateWant) int {
-	const alike = 0.02 // a chance is not known better
 	a, b := min(p.Chance, want.Chance), min(q.Chance, want.Chance)
 	if a < b-alike || a > b+alike {
 		return cmp.Compare(b, a)

@@ -65,23 +65,33 @@ func (s *Snapshot) frosts() FrostDates {
 
 // FrostsUnder returns what the weather tells under a cover whose nights are so much warmer, in °C, in the growing year of today.
 func (s *Snapshot) FrostsUnder(nightC float64) FrostDates {
-	return Once(s, usualFrosts{nightC}, func() FrostDates { return s.weatherFrosts(-nightC) })
+	risk := s.cold(-nightC)
+	return FrostDates{Last: risk.Last(frostRisk), First: risk.First(frostRisk)}
 }
 
-// usualFrosts is the key of what the weather tells.
-type usualFrosts struct{ nightC float64 }
+// ColdBefore returns the chance, 0 to 1, that the autumn of a day's growing year brings a night of so many °C or less before that day.
+func (s *Snapshot) ColdBefore(celsius float64, d day.Day) float64 {
+	latitude := s.Model.Outlook.Latitude
+	from, _ := Span(SeasonYear(s.View.Today, latitude), latitude)
+	return s.cold(celsius).Before(inYear(d, from))
+}
 
-func (s *Snapshot) weatherFrosts(celsius float64) FrostDates {
-	o := s.Model.Outlook
-	from, _ := Span(SeasonYear(s.View.Today, o.Latitude), o.Latitude)
-	o.From, o.Issued, o.IssuedOn, o.Observed = from, nil, day.Day{}, nil
-	for _, w := range s.Model.Outlook.Observed {
-		if w.Day.Before(from) {
-			o.Observed = append(o.Observed, w)
+// coldNights is the key of what the weather tells of nights.
+type coldNights struct{ celsius float64 }
+
+// cold returns when nights are so cold in the growing year of today.
+func (s *Snapshot) cold(celsius float64) climate.FrostRisk {
+	return Once(s, coldNights{celsius}, func() climate.FrostRisk {
+		o := s.Model.Outlook
+		from, _ := Span(SeasonYear(s.View.Today, o.Latitude), o.Latitude)
+		o.From, o.Issued, o.IssuedOn, o.Observed = from, nil, day.Day{}, nil
+		for _, w := range s.Model.Outlook.Observed {
+			if w.Day.Before(from) {
+				o.Observed = append(o.Observed, w)
+			}
 		}
-	}
-	risk := climate.Frosts(climate.Series{First: from}, o.Members(frostMembers, frostDays, usualSeed), celsius, o.Latitude, from.Add(182))
-	return FrostDates{Last: risk.Last(frostRisk), First: risk.First(frostRisk)}
+		return climate.Frosts(climate.Series{First: from}, o.Members(frostMembers, frostDays, usualSeed), celsius, o.Latitude, from.Add(182))
+	})
 }
 
 // FrostDates returns when frost ends and begins in the season.

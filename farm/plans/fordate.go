@@ -135,6 +135,7 @@ type DateResult struct {
 	First     day.Day
 	Last      day.Day
 	NoWinter  bool          // its bulbs want a longer winter than there is
+	Frosted   float64       // the chance that the autumn kills it before it is cut last, 0 to 1
 	Any       []*DateResult // where no crop is named: of each that would do, the best first
 	Others    []StillCome
 }
@@ -244,6 +245,7 @@ func ForDate(ctx context.Context, s *look.Snapshot, a DateAsk, progress func(flo
 		out.Others = stillCome(ctx, s, a)
 		return out, ctx.Err()
 	}
+	out.Frosted = s.ColdBefore(p.FrostKillC-ground.Row.Cover.NightC, a.CutOn)
 	if p.Steered() {
 		programme(s, out, out.Answer.Of(plan.One).Sowings[0].Sowing)
 	}

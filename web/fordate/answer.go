@@ -102,7 +102,7 @@ func newDateResult(snap *say.Snapshot, d *plans.DateResult) *dateResult {
 		return r
 	}
 	r.pickNote(snap, d)
-	r.ceilingNote(d)
+	r.ceilingNote(snap, d)
 	most := float64(d.Stems)
 	for _, p := range d.Answer.Plans {
 		most = max(most, p.High)
@@ -156,15 +156,21 @@ func (r *dateResult) pickNote(snap *say.Snapshot, d *plans.DateResult) {
 	r.Notes = append(r.Notes, note+"; nothing is cut from it in the week before.")
 }
 
-// ceilingNote says where more plants do not help any more.
-func (r *dateResult) ceilingNote(d *plans.DateResult) {
+// ceilingNote says where more plants do not help any more, and why.
+func (r *dateResult) ceilingNote(snap *say.Snapshot, d *plans.DateResult) {
+	const often = 0.15 // of the autumns: what comes less often is not why
 	best := d.Answer.Best()
+	short := fmt.Sprintf("It is not as sure as you want, %.0f in 100: ", 100*d.Chance)
 	switch {
 	case best.Chance >= d.Chance-0.02:
+	case d.Frosted >= often:
+		r.Notes = append(r.Notes, short+fmt.Sprintf("frost kills it before %s %s. More plants hardly help: think of an earlier day, or of a warmer cover.", snap.Date(d.CutOn), say.Tenths(d.Frosted)))
 	case best.Ceiling < d.Chance:
-		r.Notes = append(r.Notes, fmt.Sprintf("It is not as sure as you want, %.0f in 100: the weather moves it past the day too often. However many plants there are, it is never surer than %.0f in 100.", 100*d.Chance, 100*best.Ceiling))
+		r.Notes = append(r.Notes, short+fmt.Sprintf("the weather moves it past the day too often. However many plants there are, it is never surer than %.0f in 100.", 100*best.Ceiling))
+	case best.Plants() < best.Most:
+		r.Notes = append(r.Notes, short+fmt.Sprintf("%d plants would not be so either, and are hardly surer than %d.", best.Most, best.Plants()))
 	default:
-		r.Notes = append(r.Notes, fmt.Sprintf("It is not as sure as you want, %.0f in 100: that would take more than %d plants, and most years they would be for nothing.", 100*d.Chance, best.Plants()))
+		r.Notes = append(r.Notes, short+fmt.Sprintf("that would take more than %d plants, and most years they would be for nothing.", best.Plants()))
 	}
 }
 
