@@ -112,53 +112,6 @@ func (a *DateAnswer) Best() *DatePlan {
 	return a.Plans[0]
 }
 
-// SowFor returns the answer for a date: first all days a week apart, then the days around the best of them one by one. A plan has as
-// many plants as make it as sure as wanted, yet not more than is reasonable: of what is not so sure then, the chance says so. When ctx ends, so
-// does the search, with an empty answer.
-func (g *Ground) SowFor(ctx context.Context, starts Starts, want DateWant, progress func(float64)) DateAnswer {
-	if progress == nil {
-		progress = func(float64) {}
-	}
-	const coarse, around = 6, 9
-	wide := g.tryDate(starts.Between(want.CutOn, want.CutOn, coarse), want)
-	progress(0.5)
-	if ctx.Err() != nil {
-		return DateAnswer{}
-	}
-	best := wide.single(want)
-	if best == nil {
-		return DateAnswer{}
-	}
-	centre := best.Sowings[0].Sowing
-	starts.Methods = []crop.Method{centre.Method}
-	var sowings []Sowing
-	for by := -around; by <= around; by++ {
-		if d := centre.Started.Add(by); !d.Before(starts.From) {
-			sowings = append(sowings, starts.On(d)...)
-		}
-	}
-	fine := g.tryDate(sowings, want)
-	progress(0.9)
-	if ctx.Err() != nil {
-		return DateAnswer{}
-	}
-	answer := DateAnswer{Plans: fine.ways(want)}
-	if answer.Of(One) == nil {
-		return DateAnswer{}
-	}
-	unseen := g.Unseen().tryDate(sowings, want)
-	answer.judge(unseen, want)
-	single := answer.Of(One)
-	one := single.Sowings[0]
-	for i := range unseen.Trials {
-		if s := unseen.Trials[i].Sowing; s.Method == one.Method && s.Pinched == one.Pinched {
-			answer.ByDate = append(answer.ByDate, DateChance{s, chance(unseen.onDay(i, want), one.Plants, want)})
-		}
-	}
-	progress(1)
-	return answer
-}
-
 // judge sizes the plans of an answer anew in a try that was not looked at when their days were chosen, tells what they are worth in it, and puts the best first.
 // A plan that no reasonable number of plants makes as sure as wanted has no more of them than pay.
 func (a *DateAnswer) judge(unseen *Try, want DateWant) {
@@ -253,7 +206,9 @@ const (
 // tryDate tries sowings that are cut in the window of the use that they are for, and of which nothing is cut within reservedDays of the first of the day's picks.
 func (g *Ground) tryDate(sowings []Sowing, want DateWant) *Try {
 	reserved := *g
-	reserved.members, reserved.draws = dateMembers, dateDraws
+	if reserved.members == 0 {
+		reserved.members, reserved.draws = dateMembers, dateDraws
+	}
 	ours := want.picks()
 	picks := g.Farm.Picks.Between(g.Farm.From, ours[0].Add(-reservedDays))
 	reserved.Farm.Picks = day.PickDays{Extra: append(picks, ours...)}

@@ -70,13 +70,24 @@ func (t *Try) ways(want DateWant) []*DatePlan {
 	return plans
 }
 
-// single returns the best plan of a single sowing among trials, nil where none has a chance.
-func (t *Try) single(want DateWant) *DatePlan {
-	var best *DatePlan
+// singles returns the plan of each sowing among trials by itself.
+func (t *Try) singles(want DateWant) []*DatePlan {
+	var plans []*DatePlan
 	ample := t.ample(want)
 	for i := range t.Trials {
 		each := t.onDay(i, want)
-		if p := planOf(One, []Sowing{t.Trials[i].Sowing}, each, t.enough(each, want, ample), want); better(p, best, want) {
+		plans = append(plans, planOf(One, []Sowing{t.Trials[i].Sowing}, each, t.enough(each, want, ample), want))
+	}
+	return plans
+}
+
+// single returns the best plan of a single sowing among trials, nil where none has a chance.
+func (t *Try) single(want DateWant) *DatePlan { return bestOf(t.singles(want), want) }
+
+func bestOf(plans []*DatePlan, want DateWant) *DatePlan {
+	var best *DatePlan
+	for _, p := range plans {
+		if better(p, best, want) {
 			best = p
 		}
 	}
@@ -145,8 +156,11 @@ func (t *Try) three(want DateWant) *DatePlan {
 }
 
 // half returns the best plan of a sowing of which half of the plants are pinched, nil where the crop is not pinched at will.
-func (t *Try) half(want DateWant) *DatePlan {
-	var best *DatePlan
+func (t *Try) half(want DateWant) *DatePlan { return bestOf(t.halves(want), want) }
+
+// halves returns the plan of each sowing among trials of which half of the plants are pinched.
+func (t *Try) halves(want DateWant) []*DatePlan {
+	var plans []*DatePlan
 	ample := t.ample(want)
 	for i := range t.Trials {
 		plain := t.Trials[i].Sowing
@@ -157,9 +171,7 @@ func (t *Try) half(want DateWant) *DatePlan {
 			continue
 		}
 		each := mean(t.onDay(i, want), t.onDay(j, want))
-		if p := planOf(Half, []Sowing{plain, pinched}, each, t.enough(each, want, ample), want); better(p, best, want) {
-			best = p
-		}
+		plans = append(plans, planOf(Half, []Sowing{plain, pinched}, each, t.enough(each, want, ample), want))
 	}
-	return best
+	return plans
 }

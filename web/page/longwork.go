@@ -11,7 +11,6 @@ import (
 	"time"
 
 	"dewcount/farm/look"
-	"dewcount/fault"
 	"dewcount/say"
 
 	lru "github.com/hashicorp/golang-lru/v2"
@@ -20,20 +19,22 @@ import (
 
 // A job is a computation that takes longer than a page may: it goes on while the page shows how far it is, as long as somebody asks for it.
 type job struct {
-	key   string
-	asker string
-	stop  context.CancelFunc
-	done  chan struct{}
-	begun atomic.Bool   // false while it waits for another to end
-	share atomic.Uint64 // bits of a float64, 0 to 1
-	asked atomic.Int64  // when somebody last asked for it, in nanoseconds
+	key     string
+	asker   string
+	ctx     context.Context
+	stop    context.CancelFunc
+	done    chan struct{}
+	begun   atomic.Bool   // false while it waits for another to end
+	share   atomic.Uint64 // bits of a float64, 0 to 1
+	asked   atomic.Int64  // when somebody last asked for it, in nanoseconds
+	rivaled atomic.Bool   // its asker has asked something else since
 
 	result any
 	err    error
 }
 
-// jobs are the questions that are worked out, one after the other, and the answers of the last ones. Each person has one question: who asks
-// another has given up the one before.
+// jobs are the questions that are worked out, one after the other, and the answers of the last ones. Who asks another question has most likely given up the
+// one before: unless a page goes on asking for that, it ends soon.
 type jobs struct {
 	slot chan struct{}
 
@@ -41,6 +42,7 @@ type jobs struct {
 	running map[string]*job // by key
 	answers *lru.Cache[string, *job]
 	bored   time.Duration // after which a question that nobody asks for is given up
+	rival   time.Duration // the same where its asker has asked something else
 }
 
 const (
@@ -48,12 +50,14 @@ const (
 	mostAnswers = 12
 	// soon is how long a page waits for its answer before it shows how far it is.
 	soon = 350 * time.Millisecond
-	// usuallyBored is some times the second after which a page that waits asks again.
-	usuallyBored = 8 * time.Second
+	// usuallyBored is many times the second after which a page that waits asks again: on a slow machine or with a weak signal it may be long on its way, and a
+	// question that is given up meanwhile would be begun anew for ever. rivalBored is some times that second.
+	usuallyBored = time.Minute
+	rivalBored   = 5 * time.Second
 )
 
 func newJobs() *jobs {
-	j := &jobs{slot: make(chan struct{}, 1), running: make(map[string]*job), bored: usuallyBored}
+	j := &jobs{slot: make(chan struct{}, 1), running: make(map[string]*job), bored: usuallyBored, rival: rivalBored}
 	j.answers, _ = lru.New[string, *job](mostAnswers) // an error is of a size below one
 	return j
 }
@@ -71,26 +75,26 @@ func (j *jobs) Ask(key, asker string, do Does) *job {
 	here := j.running[key]
 	for _, other := range j.running {
 		if other != here && other.asker == asker {
-			other.stop()
+			other.rivaled.Store(true)
 		}
 	}
-	if here == nil {
+	if here == nil || here.ctx.Err() != nil {
 		ctx, stop := context.WithCancel(context.Background())
-		here = &job{key: key, stop: stop, done: make(chan struct{})}
+		here = &job{key: key, ctx: ctx, stop: stop, done: make(chan struct{})}
 		j.running[key] = here
-		go j.run(ctx, here, do)
-		go j.giveUp(ctx, here)
+		go j.run(here, do)
+		go j.giveUp(here)
 	}
 	here.asker = asker
 	here.asked.Store(time.Now().UnixNano())
 	return here
 }
 
-// errGivenUp is that nobody asked any more, or the asker asked something else.
+// errGivenUp is that nobody asked any more.
 var errGivenUp = errors.New("another question was asked meanwhile: ask this one again")
 
 // run works a job out when it is its turn.
-func (j *jobs) run(ctx context.Context, here *job, do Does) {
+func (j *jobs) run(here *job, do Does) {
 	defer close(here.done)
 	defer here.stop()
 	defer func() {
@@ -99,7 +103,9 @@ func (j *jobs) run(ctx context.Context, here *job, do Does) {
 		}
 		j.mu.Lock()
 		defer j.mu.Unlock()
-		delete(j.running, here.key)
+		if j.running[here.key] == here {
+			delete(j.running, here.key)
+		}
 		if here.err == nil {
 			j.answers.Add(here.key, here)
 		}
@@ -107,27 +113,31 @@ func (j *jobs) run(ctx context.Context, here *job, do Does) {
 	select {
 	case j.slot <- struct{}{}:
 		defer func() { <-j.slot }()
-	case <-ctx.Done():
+	case <-here.ctx.Done():
 		here.err = errGivenUp
 		return
 	}
 	here.begun.Store(true)
-	here.result, here.err = do(ctx, func(share float64) { here.share.Store(math.Float64bits(share)) })
-	if ctx.Err() != nil {
+	here.result, here.err = do(here.ctx, func(share float64) { here.share.Store(math.Float64bits(share)) })
+	if here.ctx.Err() != nil {
 		here.result, here.err = nil, errGivenUp
 	}
 }
 
 // giveUp stops a job that nobody asks for any more.
-func (j *jobs) giveUp(ctx context.Context, here *job) {
-	tick := time.NewTicker(j.bored / 8)
+func (j *jobs) giveUp(here *job) {
+	tick := time.NewTicker(j.rival / 8)
 	defer tick.Stop()
 	for {
 		select {
-		case <-ctx.Done():
+		case <-here.ctx.Done():
 			return
-		case now := <-tick.C:
-			if now.UnixNano()-here.asked.Load() > int64(j.bored) {
+		case <-tick.C:
+			patience := j.bored
+			if here.rivaled.Load() {
+				patience = j.rival
+			}
+			if time.Now().UnixNano()-here.asked.Load() > int64(patience) {
 				here.stop()
 			}
 		}
@@ -153,8 +163,11 @@ func (s *Site) Answer(c *echo.Context, snap *say.Snapshot, here, heading string,
 	for {
 		select {
 		case <-started.done:
-			if errors.Is(started.err, errGivenUp) {
-				return nil, true, &fault.Advice{Words: errGivenUp.Error(), Err: errGivenUp}
+			switch given := errors.Is(started.err, errGivenUp); {
+			case given && c.Request().Method == http.MethodGet:
+				return nil, false, s.working(c, snap, here, workingView{heading, 0, true}) // it is asked for after all, and begun anew
+			case given:
+				return nil, true, echo.NewHTTPError(http.StatusConflict, errGivenUp.Error())
 			}
 			return started.result, true, started.err
 		case <-tooLong:

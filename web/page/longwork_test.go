@@ -71,6 +71,7 @@ func TestOneQuestionIsWorkedOutAtATime(t *testing.T) {
 
 func TestWhoAsksAnotherQuestionHasGivenUpTheOneBefore(t *testing.T) {
 	all, release := newJobs(), make(chan struct{})
+	all.rival = 40 * time.Millisecond
 	first := all.Ask("a", "Tam", until(release))
 	second := all.Ask("b", "Tam", until(release))
 	ended(t, first)
@@ -84,12 +85,47 @@ func TestWhoAsksAnotherQuestionHasGivenUpTheOneBefore(t *testing.T) {
 	}
 }
 
+// Two pages of one person that both wait both get their answers.
+func TestAQuestionThatIsStillAskedForStays(t *testing.T) {
+	all, release := newJobs(), make(chan struct{})
+	all.rival = 200 * time.Millisecond
+	first := all.Ask("a", "Tam", until(release))
+	second := all.Ask("b", "Tam", until(release))
+	for range 100 {
+		if all.Ask("a", "Tam", until(release)) != first || all.Ask("b", "Tam", until(release)) != second {
+			t.Fatal("a question is begun anew while it is asked for")
+		}
+		time.Sleep(5 * time.Millisecond)
+	}
+	close(release)
+	ended(t, first)
+	ended(t, second)
+	if first.result != 7 || second.result != 7 {
+		t.Errorf("the answers are %v, %v and %v, %v", first.result, first.err, second.result, second.err)
+	}
+}
+
 func TestWhatNobodyAsksForIsGivenUp(t *testing.T) {
 	all := newJobs()
-	all.bored = 40 * time.Millisecond
+	all.bored, all.rival = 40*time.Millisecond, 40*time.Millisecond
 	left := all.Ask("a", "Tam", until(nil))
 	ended(t, left)
 	if !errors.Is(left.err, errGivenUp) {
 		t.Errorf("it ends with %v, want errGivenUp", left.err)
+	}
+}
+
+// What is asked for just after it was given up is begun anew, not told to have failed: its work may take a while to end.
+func TestWhatWasJustGivenUpIsBegunAnew(t *testing.T) {
+	all, release := newJobs(), make(chan struct{})
+	slow := func(context.Context, func(float64)) (any, error) { <-release; return 7, nil }
+	first := all.Ask("a", "Tam", slow)
+	first.stop()
+	second := all.Ask("a", "Tam", slow)
+	close(release)
+	ended(t, first)
+	ended(t, second)
+	if second == first || second.result != 7 || all.Ask("a", "Tam", slow) != second {
+		t.Errorf("asked again it answers %v, %v", second.result, second.err)
 	}
 }
