@@ -7,7 +7,7 @@ import (
 	"dewcount/core/crop"
 )
 
-// SowFor returns the answer for a date: first all days a week apart, then those around the best of them one by one. A plan has as
+// SowFor returns the answer for a date: first all days a week apart, roughly, then those around the two best one by one. A plan has as
 // many plants as make it as sure as wanted, yet not more than is reasonable: of what is not so sure then, the chance says so. When ctx ends, so
 // does the search, with an empty answer.
 func (g *Ground) SowFor(ctx context.Context, starts Starts, want DateWant, progress func(float64)) DateAnswer {

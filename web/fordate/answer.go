@@ -164,7 +164,7 @@ func (r *dateResult) ceilingNote(snap *say.Snapshot, d *plans.DateResult) {
 	switch {
 	case best.Chance >= d.Chance-0.02:
 	case d.Frosted >= often:
-		r.Notes = append(r.Notes, short+fmt.Sprintf("frost kills it before %s %s. More plants hardly help: think of an earlier day, or of a warmer cover.", snap.Date(d.CutOn), say.Tenths(d.Frosted)))
+		r.Notes = append(r.Notes, short+fmt.Sprintf("frost kills it before %s %s. Think of an earlier day, or of a warmer cover.", snap.Date(d.CutOn), say.Tenths(d.Frosted)))
 	case best.Ceiling < d.Chance:
 		r.Notes = append(r.Notes, short+fmt.Sprintf("the weather moves it past the day too often. However many plants there are, it is never surer than %.0f in 100.", 100*best.Ceiling))
 	case best.Plants() < best.Most:
