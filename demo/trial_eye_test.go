@@ -3,6 +3,7 @@ package demo
 import (
 	"flag"
 	"math/rand/v2"
+	"sync"
 	"testing"
 
 	"dewcount/core/crop"
@@ -10,7 +11,6 @@ import (
 	"dewcount/core/review"
 	"dewcount/core/school"
 	"dewcount/farm/book"
-	"dewcount/farm/look"
 	"dewcount/standin"
 )
 
@@ -27,10 +27,10 @@ func TestWhatTheSchoolIsWorth(t *testing.T) {
 	var without, with review.Score
 	for i := range *eyeSeasons {
 		s := grow(t, uint64(7001+i))
-		alone := scored(t, s.book, s.last)
+		alone := s.scored(t, s.book)
 		taught := s.book.Own()
 		taught.Lessons = []book.Lesson{{ID: "ten", Person: "one", At: day.At(s.first, 6, 0), Counts: true, Answers: lessons(uint64(i))}}
-		read := scored(t, taught, s.last)
+		read := s.scored(t, taught)
 		if read.WIS > 1.03*alone.WIS {
 			t.Errorf("season %d: the forecast errs by %.0f stems with the school and %.0f without", i, read.WIS, alone.WIS)
 		}
@@ -58,15 +58,11 @@ func lessons(seed uint64) []school.Answer {
 	return answers
 }
 
-func scored(t *testing.T, b *book.Book, last day.Day) review.Score {
+// scored holds what would have been forecast of a book against what came of its season.
+func (s *season) scored(t *testing.T, b *book.Book) review.Score {
 	t.Helper()
-	back, err := look.NewBacktest(b, last, func(day.Day) {})
-	if err != nil {
-		t.Fatal(err)
-	}
-	var s review.Score
-	for _, p := range back.Picks {
-		s.Add(p)
-	}
-	return s
+	told, v := *s, newVerdict()
+	told.book = b
+	v.judge(t, &told, false, new(sync.Mutex))
+	return v.of[all].all
 }

@@ -16,7 +16,7 @@ import (
 	"dewcount/farm/market"
 )
 
-var promised = flag.Int("promise-seasons", 2, "seasons in which promises are held against what came")
+var promised = flag.Int("promise-seasons", 1, "seasons in which promises are held against what came")
 
 // A reckoning is promises of one kind: how sure they were, and whether they were kept.
 type reckoning struct {

@@ -21,6 +21,6 @@ export default defineConfig({
   reporter: 'list',
   projects: [
     { name: 'desk', use: { launchOptions, viewport: { width: 1280, height: 800 } } },
-    { name: 'phone', testIgnore: 'winter.spec.mjs', use: { launchOptions, viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true } },
+    { name: 'phone', testIgnore: ['winter.spec.mjs', 'walk.spec.mjs'], use: { launchOptions, viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true } },
   ],
 })

@@ -40,7 +40,7 @@ func TestTheReviewAgreesWithTheBooks(t *testing.T) {
 	some := 7
 	b.Cuts = slices.Clone(b.Cuts)
 	b.Cuts[len(b.Cuts)-1].Left = &some
-	l, err := CameOf(morning(t, b), 2026, func(float64) {})
+	l, err := CameOf(morning(t, b, nil), 2026, func(float64) {})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -82,7 +82,7 @@ func TestTheReviewAgreesWithTheBooks(t *testing.T) {
 	for i := range other.Cuts {
 		other.Cuts[i].Stems *= 3
 	}
-	again, err := CameOf(morning(t, other), 2026, func(float64) {})
+	again, err := CameOf(morning(t, other, nil), 2026, func(float64) {})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -126,7 +126,7 @@ func TestNextYearByHand(t *testing.T) {
 // year, and a card is not changed by it.
 func TestValuesAreTakenOrLeft(t *testing.T) {
 	b := demoBook(t)
-	s := morning(t, b)
+	s := morning(t, b, nil)
 	all := Proposals(s, "zinnia-tall")
 	i := slices.IndexFunc(all, func(p Proposal) bool { return p.Value == Warmth })
 	if i < 0 {
@@ -139,25 +139,26 @@ func TestValuesAreTakenOrLeft(t *testing.T) {
 		t.Errorf("%v of %v °Cd is taken as %v", p.Factor, e.Thermal.BudCd, took.Thermal.BudCd)
 	}
 	then := b.WithCrops([]croptable.Entry{took})
-	for _, p := range Proposals(morning(t, then), "zinnia-tall") {
+	for _, p := range Proposals(morning(t, then, s), "zinnia-tall") {
 		if p.Value == Warmth {
 			t.Errorf("once taken it is proposed again: %+v", p)
 		}
 	}
 	left := b.Own()
 	left.Notes = append(left.Notes, book.Note{On: demo.FirstDay, About: book.AboutCrop, Subject: "zinnia-tall", Words: Answer(p, 2026, false, "as it was")})
-	if slices.ContainsFunc(Proposals(morning(t, left), "zinnia-tall"), func(q Proposal) bool { return q.Value == Warmth }) {
+	if slices.ContainsFunc(Proposals(morning(t, left, s), "zinnia-tall"), func(q Proposal) bool { return q.Value == Warmth }) {
 		t.Error("once left it is proposed again in the same year")
 	}
 	left.Notes[len(left.Notes)-1].Words = Answer(p, 2025, false, "as it was")
-	if !slices.ContainsFunc(Proposals(morning(t, left), "zinnia-tall"), func(q Proposal) bool { return q.Value == Warmth }) {
+	if !slices.ContainsFunc(Proposals(morning(t, left, s), "zinnia-tall"), func(q Proposal) bool { return q.Value == Warmth }) {
 		t.Error("what was left a year ago is not proposed by new records")
 	}
 }
 
-func morning(t *testing.T, b *book.Book) *look.Snapshot {
+// morning works a book out; what is the same as before, which may be nil, is taken from there.
+func morning(t *testing.T, b *book.Book, before *look.Snapshot) *look.Snapshot {
 	t.Helper()
-	s, err := look.NewSnapshot(b, 0, look.Morning(demo.FirstDay), nil)
+	s, err := look.NewSnapshot(b, 0, look.Morning(demo.FirstDay), before)
 	if err != nil {
 		t.Fatal(err)
 	}
