@@ -7,7 +7,7 @@ import { tmpdir } from 'node:os'
 process.env.DEWCOUNT_FARMS ??= mkdtempSync(`${tmpdir()}/dewcount-`)
 
 export const launchOptions = {
-  executablePath: '/usr/bin/chromium',
+  executablePath: '/usr/bin/chromium-headless-shell',
   args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--no-first-run'],
 }
 

@@ -7,7 +7,7 @@ const farm = spawn('./bin/dewcount', ['demo', '--addr', '127.0.0.1:0'], { cwd: i
 const address = await new Promise((resolve) => {
   farm.stdout.on('data', (text) => resolve(String(text).match(/http:\/\/\S+/)[0]))
 })
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'] })
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium-headless-shell', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'] })
 const desk = await browser.newPage({ viewport: { width: 1280, height: 800 } })
 const phone = await browser.newPage({ viewport: { width: 390, height: 844 } })
 const picture = (page, name) => page.screenshot({ path: new URL(`../docs/screenshots/${name}.png`, import.meta.url).pathname })

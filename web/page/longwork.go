@@ -91,7 +91,7 @@ func (j *jobs) Ask(key, asker string, do Does) *job {
 }
 
 // errGivenUp is that nobody asked any more.
-var errGivenUp = errors.New("another question was asked meanwhile: ask this one again")
+var errGivenUp = errors.New("it was left before it was worked out: ask again")
 
 // run works a job out when it is its turn.
 func (j *jobs) run(here *job, do Does) {
