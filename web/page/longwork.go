@@ -41,8 +41,6 @@ type jobs struct {
 	mu      sync.Mutex
 	running map[string]*job // by key
 	answers *lru.Cache[string, *job]
-	bored   time.Duration // after which a question that nobody asks for is given up
-	rival   time.Duration // the same where its asker has asked something else
 }
 
 const (
@@ -50,14 +48,15 @@ const (
 	mostAnswers = 12
 	// soon is how long a page waits for its answer before it shows how far it is.
 	soon = 350 * time.Millisecond
-	// usuallyBored is many times the second after which a page that waits asks again: on a slow machine or with a weak signal it may be long on its way, and a
-	// question that is given up meanwhile would be begun anew for ever. rivalBored is some times that second.
-	usuallyBored = time.Minute
-	rivalBored   = 5 * time.Second
+	// bored is how long after it was last asked for a question is given up: many times the second after which a page that waits asks again. On a slow
+	// machine or with a weak signal it may be long on its way, and a question that is given up meanwhile would be begun anew for ever. rivalBored is the same
+	// where its asker has asked something else since: some times that second.
+	bored      = time.Minute
+	rivalBored = 5 * time.Second
 )
 
 func newJobs() *jobs {
-	j := &jobs{slot: make(chan struct{}, 1), running: make(map[string]*job), bored: usuallyBored, rival: rivalBored}
+	j := &jobs{slot: make(chan struct{}, 1), running: make(map[string]*job)}
 	j.answers, _ = lru.New[string, *job](mostAnswers) // an error is of a size below one
 	return j
 }
@@ -83,7 +82,7 @@ func (j *jobs) Ask(key, asker string, do Does) *job {
 		here = &job{key: key, ctx: ctx, stop: stop, done: make(chan struct{})}
 		j.running[key] = here
 		go j.run(here, do)
-		go j.giveUp(here)
+		go here.giveUp()
 	}
 	here.asker = asker
 	here.asked.Store(time.Now().UnixNano())
@@ -125,17 +124,17 @@ func (j *jobs) run(here *job, do Does) {
 }
 
 // giveUp stops a job that nobody asks for any more.
-func (j *jobs) giveUp(here *job) {
-	tick := time.NewTicker(j.rival / 8)
+func (here *job) giveUp() {
+	tick := time.NewTicker(rivalBored / 8)
 	defer tick.Stop()
 	for {
 		select {
 		case <-here.ctx.Done():
 			return
 		case <-tick.C:
-			patience := j.bored
+			patience := bored
 			if here.rivaled.Load() {
-				patience = j.rival
+				patience = rivalBored
 			}
 			if time.Now().UnixNano()-here.asked.Load() > int64(patience) {
 				here.stop()
