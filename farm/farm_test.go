@@ -42,7 +42,7 @@ func meadow(t *testing.T) (*farm.Farm, farm.Store) {
 		book.OrderLine{Order: "Market", Line: 1, Variety: "Zinnia coral", Stems: &sixty, Use: "market"}.Record(),
 		book.OrderLine{Order: "Market", Line: 2, Crop: "zinnia-tall", Stems: &sixty, Use: "market"}.Record(),
 	}}
-	for key, value := range map[string]string{"name": "Meadow", "latitude": "46.9", "longitude": "7.2", "elevation_m": "400",
+	for key, value := range map[string]string{"name": "Meadow", "latitude": "46.9", "longitude": "7.2", "elevation_m": "100",
 		"timezone": "Europe/Zurich", "pick_days": "tue fri"} {
 		change.Add = append(change.Add, book.Setting{Key: key, Value: value}.Record())
 	}

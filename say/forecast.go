@@ -53,6 +53,9 @@ const fewSpared = 0.05
 func Rests(snap *Snapshot) string {
 	o := snap.Model.Outlook
 	words := "No weather is on record: the season is taken to be usual for this latitude and height."
+	if o.Usual != nil {
+		words = "No weather is on record: the season is taken to be that of the climate in the settings."
+	}
 	if n := len(o.Observed); n > 0 {
 		words = fmt.Sprintf("Weather on record up to %s", snap.Date(o.Observed[n-1].Day))
 		if m := len(o.Issued); m > 0 {

@@ -131,23 +131,6 @@ func TestSumIsSearchedBack(t *testing.T) {
 	}
 }
 
-func TestSeasonIsLearnedFromTheRecord(t *testing.T) {
-	usual := UsualSeason(47, 500)
-	var record []Dated
-	for i := range 730 {
-		d := day.Must("2024-01-01").Add(i)
-		e := usual.On(d.YearDay())
-		record = append(record, Dated{d, Extremes{e.TminC + 2, e.TmaxC + 2}})
-	}
-	got, want := usual.Fitted(record).On(200), usual.On(200)
-	if moved := got.TmaxC - want.TmaxC; moved < 1.6 || moved > 2.01 {
-		t.Errorf("two years that were 2 °C warmer moved the season by %.2f", moved)
-	}
-	if south := UsualSeason(-47, 500).On(19); math.Abs(south.TmaxC-want.TmaxC) > 0.3 {
-		t.Errorf("southern January %v, northern July %v", south, want)
-	}
-}
-
 func TestPastBridgesGaps(t *testing.T) {
 	from := day.Must("2026-05-01")
 	outlook := Outlook{Latitude: 47, ElevationM: 500, From: from}

@@ -12,20 +12,19 @@ import (
 // An Outlook is what is known of a place's weather on a day: where it lies, what was observed, and the latest forecast issued.
 type Outlook struct {
 	Latitude, ElevationM float64
-	Usual                *Season // to expect before anything is on record; nil for the UsualSeason
+	Usual                *Season // to expect before anything is on record; nil where nothing but latitude and height is known
 	Observed             []Dated // in order, gaps allowed; all before From
 	Issued               []Dated // in order, from From on; may be empty
 	IssuedOn             day.Day // the evening on which they were; zero for that before From
 	From                 day.Day // the first day that is not observed
 }
 
-// Season returns the place's seasonal mean: the usual one for its latitude and height, corrected by the days on record.
+// Season returns the place's seasonal mean: the one to expect of it, corrected by the days on record.
 func (o Outlook) Season() Season {
-	usual := UsualSeason(o.Latitude, o.ElevationM)
 	if o.Usual != nil {
-		usual = *o.Usual
+		return o.Usual.Fitted(o.Observed)
 	}
-	return usual.Fitted(o.Observed)
+	return likelySeason(o.Latitude, o.ElevationM, o.Observed)
 }
 
 // Past returns the weather from first up to the day before From, and which of those days were not on record. Gaps are

@@ -4,8 +4,6 @@ import (
 	"math"
 
 	"dewcount/core/day"
-
-	"gonum.org/v1/gonum/mat"
 )
 
 // A Season is the smooth seasonal mean of a place's daily extremes: a yearly wave for the minimum and one for the maximum.
@@ -36,13 +34,16 @@ func (s Season) On(yearDay int) Extremes {
 	return Extremes{s.tmin.on(yearDay), s.tmax.on(yearDay)}
 }
 
+// lapseC is by how many °C the yearly mean falls with every metre of height (ICAO standard atmosphere, 1993).
+const lapseC = 0.0065
+
 // warmestDay is the day of the year on which the northern mean is highest, about a month after the longest day.
 const warmestDay = 201
 
 // UsualSeason is the season to expect at a latitude in degrees north and a height in metres where no day is on record. It is a
-// coarse fit by eye to temperate places; the yearly mean falls by 6.5 °C a kilometre (ICAO standard atmosphere, 1993).
+// coarse fit by eye to temperate places.
 func UsualSeason(latitude, elevationM float64) Season {
-	mean := 28 - 0.0065*latitude*latitude - 0.0065*elevationM
+	mean := 28 - 0.0065*latitude*latitude - lapseC*elevationM
 	half := 0.2 * math.Abs(latitude)
 	peak := 2 * math.Pi * warmestDay / 365.25
 	if latitude < 0 {
@@ -74,52 +75,6 @@ func MonthlySeason(tminC, tmaxC [12]float64) Season {
 		return w
 	}
 	return Season{wave(tminC), wave(tmaxC)}
-}
-
-// How far a place may lie from the season that is expected of it, as standard deviations in °C of the mean, of the yearly and of
-// the half-yearly wave, and how much one day tells of it: neighbouring days repeat each other, so that a day counts for an
-// eighth of an independent one.
-var usualSdC = [terms]float64{4, 2.5, 2.5, 0.8, 0.8}
-
-const dayMeanVarC2 = 8 * 4.0 * 4.0
-
-// Fitted returns the season corrected by what is on record: least squares held back towards s (ridge regression, Hoerl &
-// Kennard 1970), so that a short record moves the mean and a long one the whole wave.
-func (s Season) Fitted(record []Dated) Season {
-	if len(record) == 0 {
-		return s
-	}
-	information := mat.NewSymDense(terms, nil)
-	for k, sd := range usualSdC {
-		information.SetSym(k, k, 1/(sd*sd))
-	}
-	var pull [2]*mat.VecDense
-	for i := range pull {
-		pull[i] = mat.NewVecDense(terms, nil)
-	}
-	for _, d := range record {
-		yearDay := d.Day.YearDay()
-		row := basis(float64(yearDay))
-		x := mat.NewVecDense(terms, row[:])
-		information.SymRankOne(information, 1/dayMeanVarC2, x)
-		pull[0].AddScaledVec(pull[0], (d.TminC-s.tmin.on(yearDay))/dayMeanVarC2, x)
-		pull[1].AddScaledVec(pull[1], (d.TmaxC-s.tmax.on(yearDay))/dayMeanVarC2, x)
-	}
-	var factored mat.Cholesky
-	if !factored.Factorize(information) {
-		return s // the prior keeps the matrix definite; only values that are no numbers come here
-	}
-	shifted := func(w yearWave, pull *mat.VecDense) yearWave {
-		var shift mat.VecDense
-		if factored.SolveVecTo(&shift, pull) != nil {
-			return w
-		}
-		for k := range w {
-			w[k] += shift.AtVec(k)
-		}
-		return w
-	}
-	return Season{shifted(s.tmin, pull[0]), shifted(s.tmax, pull[1])}
 }
 
 // A Dated is the extremes of one day.
