@@ -105,3 +105,15 @@ func TestSouthernSeasonsAreTurned(t *testing.T) {
 		t.Errorf("southern January %v, northern July %v", south, north)
 	}
 }
+
+// Where no climate lies near, in latitude or in height, the formula alone is left; among those that do, height counts as everywhere.
+func TestClimatesCountOnlyNearTheirPlace(t *testing.T) {
+	for _, place := range [][2]float64{{-5, 2000}, {-10, 100}, {47, 3000}, {85, 100}} {
+		if apart := middlesApart(likelySeason(place[0], place[1], nil), UsualSeason(place[0], place[1])); apart > 0.3 {
+			t.Errorf("at %g degrees and %g m the season is %.2f °C from the formula's, and no climate lies near", place[0], place[1], apart)
+		}
+	}
+	if cooler := middlesApart(likelySeason(-38, 200, nil), likelySeason(-38, 100, nil)); math.Abs(cooler-0.65) > 0.1 {
+		t.Errorf("100 m higher the season is %.2f °C cooler, want about 0.65", cooler)
+	}
+}
