@@ -182,20 +182,23 @@ func (g Grid) Room(spacingCM float64, from, until day.Day, stays []Stay) int {
 	return most
 }
 
-// Used returns how many squares are taken on a day; squares that two stays want count once.
+// Used returns how many squares of the bed are taken on a day; squares that two stays want count once.
 func (g Grid) Used(d day.Day, stays []Stay) int {
-	taken := make(map[[2]int]bool)
+	taken, n := make([]bool, g.Squares()), 0
 	for _, s := range stays {
 		if !s.On(d) || s.Patch == (Patch{}) {
 			continue
 		}
-		for a := s.Patch.From; a <= s.Patch.To; a++ {
-			for c := s.Patch.Left; c <= s.Patch.Right; c++ {
-				taken[[2]int{a, c}] = true
+		for a := s.Patch.From; a <= min(s.Patch.To, g.Along); a++ {
+			for c := s.Patch.Left; c <= min(s.Patch.Right, g.Across); c++ {
+				if square := &taken[(a-1)*g.Across+c-1]; !*square {
+					*square = true
+					n++
+				}
 			}
 		}
 	}
-	return len(taken)
+	return n
 }
 
 // An Idle time is squares along a bed that nobody uses from one day to before another.

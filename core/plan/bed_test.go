@@ -67,6 +67,9 @@ func TestPlacesAndClashes(t *testing.T) {
 	if n := g.Used(on("2026-06-01"), stays); n != 32+36 {
 		t.Errorf("%d squares used, not 68", n)
 	}
+	if n := g.Used(on("2026-06-01"), append(stays, Stay{"B twice", stays[1].Patch, stays[1].From, day.Day{}}, Stay{"from when the bed was longer", Patch{g.Along, g.Along + 4, 1, 4}, on("2026-05-01"), day.Day{}})); n != 32+36 {
+		t.Errorf("%d squares used beside what wants the same and what lies beyond the bed, not 68", n)
+	}
 	late := Stay{"C", Patch{7, 9, 2, 3}, on("2026-07-01"), on("2026-09-01")}
 	clashes := Clashes(append(stays, late))
 	if len(clashes) != 1 || clashes[0].A.Planting != "A" || clashes[0].From != on("2026-07-01") || clashes[0].Until != on("2026-07-15") {

@@ -82,6 +82,7 @@ func (j Job) ID() string {
 // A Sky is the weather as far as it is known or expected.
 type Sky interface {
 	Extremes(d day.Day) climate.Extremes
+	DegreeDays(of climate.Response, d day.Day) float64 // what a day's weather brings a crop, in °Cd
 	Rain(d day.Day) (mm float64, known bool)
 	NightBelow(d day.Day, celsius float64) float64 // chance, 0 to 1, that the minimum of d is at or below celsius
 	FirstBelow(celsius float64) day.Day            // the likely day of the coming winter's first such minimum, zero if none is likely
@@ -133,7 +134,7 @@ type Pick struct {
 
 // Of returns the jobs of a planting that can be done from today on until the last day, or are late.
 func Of(p *Planting, sky Sky, today, last day.Day) []Job {
-	r := round{p, sky, today, nil, make(map[day.Day]float64)}
+	r := round{p, sky, today, nil}
 	r.starting()
 	r.caring()
 	r.watering()
@@ -148,7 +149,6 @@ type round struct {
 	sky   Sky
 	today day.Day
 	jobs  []Job
-	warm  map[day.Day]float64 // the warmth of days, once asked for
 }
 
 // add adds a job whose days are in order: what is best lies between the others.
@@ -220,14 +220,7 @@ func (r *round) on(from, to day.Day, part float64) day.Day {
 }
 
 // warmth returns what a day brings the crop, in °Cd.
-func (r *round) warmth(d day.Day) float64 {
-	sum, ok := r.warm[d]
-	if !ok {
-		sum = r.Profile.Response.SteadyDegreeDays(r.sky.Extremes(d))
-		r.warm[d] = sum
-	}
-	return sum
-}
+func (r *round) warmth(d day.Day) float64 { return r.sky.DegreeDays(r.Profile.Response, d) }
 
 // after returns the day by which so much warmth (°Cd) has come since another day.
 func (r *round) after(from day.Day, degreeDays float64) day.Day {

@@ -28,6 +28,9 @@ func (s flatSky) Extremes(d day.Day) climate.Extremes {
 	}
 	return s.every
 }
+func (s flatSky) DegreeDays(of climate.Response, d day.Day) float64 {
+	return of.SteadyDegreeDays(s.Extremes(d))
+}
 func (s flatSky) Rain(d day.Day) (float64, bool) {
 	mm, known := s.rain[d.String()]
 	return mm, known

@@ -14,10 +14,17 @@ type seasonSky struct {
 	latitude float64
 	rain     map[day.Day]float64
 	seen     map[day.Day]climate.Extremes
+	warm     map[growingDay]float64
+}
+
+// A growingDay is a day for crops that answer alike to its weather: what it brings is asked for by every sowing of theirs.
+type growingDay struct {
+	of climate.Response
+	on day.Day
 }
 
 func newSeasonSky(s *look.Season) *seasonSky {
-	return &seasonSky{stand: s.Stand, today: s.View.Today, latitude: s.Model.Outlook.Latitude, rain: s.Book.Rain(s.View.Today), seen: make(map[day.Day]climate.Extremes)}
+	return &seasonSky{stand: s.Stand, today: s.View.Today, latitude: s.Model.Outlook.Latitude, rain: s.Book.Rain(s.View.Today), seen: make(map[day.Day]climate.Extremes), warm: make(map[growingDay]float64)}
 }
 
 // Extremes returns a day's lowest and highest temperature, on record or the mean of the weathers that are possible.
@@ -28,6 +35,17 @@ func (s *seasonSky) Extremes(d day.Day) climate.Extremes {
 		s.seen[d] = e
 	}
 	return e
+}
+
+// DegreeDays returns what a day's weather brings crops of a response, in °Cd.
+func (s *seasonSky) DegreeDays(of climate.Response, d day.Day) float64 {
+	key := growingDay{of, d}
+	sum, ok := s.warm[key]
+	if !ok {
+		sum = of.SteadyDegreeDays(s.Extremes(d))
+		s.warm[key] = sum
+	}
+	return sum
 }
 
 // Rain returns a day's rain in mm, and whether it is on record or foretold.
