@@ -6,6 +6,7 @@ import (
 	"io"
 	"net/http"
 	"net/url"
+	"regexp"
 	"slices"
 	"strings"
 	"testing"
@@ -83,6 +84,21 @@ func TestSuccessionsAreTakenOverAndBack(t *testing.T) {
 	}
 	if status, _, _ := s.post("/season/successions", "/season/successions/back", url.Values{"succession": {name}}); status != http.StatusNotFound {
 		t.Errorf("taking back twice: %d", status)
+	}
+	if status, body := s.get("/season/successions?asked=1&stems=40&from=&until="); status != http.StatusUnprocessableEntity || !strings.Contains(body, "crop-fault") || strings.Contains(body, "from-fault") {
+		t.Errorf("neither crop nor weeks: %d", status)
+	}
+	// On the ninth of July the first cosmos that can still be sown bloom in September, and a week before the frost of 14 October they are over.
+	for asked, want := range map[string]string{"from=&until=": "from=2026-09-1.&stems=40&until=2026-10-07", "from=2026-08-24&until=": "from=2026-08-24&stems=40&until=2026-10-07", "from=&until=2026-09-27": "from=2026-09-1.&stems=40&until=2026-09-27"} {
+		answer, err := s.client.Get(s.server.URL + "/season/successions?asked=1&crop=cosmos-single&stems=40&" + asked)
+		if err != nil {
+			t.Fatal(err)
+		}
+		answer.Body.Close()
+		to := answer.Header.Get("Location")
+		if matched, _ := regexp.MatchString(want, to); answer.StatusCode != http.StatusSeeOther || !matched {
+			t.Errorf("%s: %d to %s", asked, answer.StatusCode, to)
+		}
 	}
 	if status, body := s.get("/season/successions?asked=1&crop=peony&stems=lots&from=2027-07-19&until=2027-08-29"); status != http.StatusUnprocessableEntity ||
 		!strings.Contains(body, `value="lots"`) || !strings.Contains(body, "successions make no sense") {

@@ -19,26 +19,22 @@ func UsualChance(b *book.Book, place book.Place) float64 {
 	return place.Chance
 }
 
-// UsualPeriod returns weeks that a crop, nil for any, can be planned for: from when the first sowing that can still be made is in bloom on the mean, a season long or until a week
-// before the frost.
-func UsualPeriod(s *look.Snapshot, p *crop.Profile, variety string) (from, to day.Day) {
-	const (
-		anyCrop = 80 // days from its sowing
-		whole   = 12 * 7
-	)
-	from = s.View.Today.Add(anyCrop)
-	if p != nil {
-		if first := firstBloom(s, p, variety); !first.IsZero() {
-			from = first.Add(untilSure)
-		}
-	} else if frosts := s.NextFrosts(); !frosts.Last.IsZero() && (frosts.First.IsZero() || frosts.Last.Before(frosts.First)) {
-		from = frosts.Last.Add(anyCrop * 3 / 4)
+// UsualFrom returns from when on a crop can be planned for: from when the first sowing that can still be made is in bloom on the mean.
+func UsualFrom(s *look.Snapshot, p *crop.Profile, variety string) day.Day {
+	const anyCrop = 80 // days from its sowing
+	if first := firstBloom(s, p, variety); !first.IsZero() {
+		return first.Add(untilSure)
 	}
-	to = from.Add(whole)
-	if frost := s.FrostDates(from).First; !frost.IsZero() && frost.Add(-untilFrost).Before(to) && frost.Sub(from) >= worth {
-		to = frost.Add(-untilFrost)
+	return s.View.Today.Add(anyCrop)
+}
+
+// UsualUntil returns until when it can be from a day on: a season long, or until a week before the frost.
+func UsualUntil(s *look.Snapshot, from day.Day) day.Day {
+	const whole = 12 * 7
+	if frost := s.FrostDates(from).First; !frost.IsZero() && frost.Add(-untilFrost).Before(from.Add(whole)) && frost.Sub(from) >= worth {
+		return frost.Add(-untilFrost)
 	}
-	return from, to
+	return from.Add(whole)
 }
 
 // A bloom is sure untilSure days after its first cut and over untilFrost days before the frost; less than worth days of it before the frost are not planned for. All in days.

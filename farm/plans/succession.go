@@ -47,7 +47,7 @@ type SuccessionAsk struct {
 func ReadSuccessionAsk(b *book.Book, f *book.Fields, today day.Day) SuccessionAsk {
 	place, _ := b.Place()
 	a := SuccessionAsk{Crop: f.Text("crop"), Variety: f.Text("variety"), Bed: f.Text("bed"), Method: crop.Method(f.Text("method")),
-		From: f.Day("from"), To: f.Day("until"), Stems: f.Whole("stems", 1, 100_000), Chance: place.Chance,
+		Stems: f.Whole("stems", 1, 100_000), Chance: place.Chance,
 		Existing: f.Text("existing") != "", Pinch: f.Text("pinch") != "", By: f.Word("by", "", "warmth", "weeks", "dates")}
 	if percent := f.OptNumber("chance", 50, 99); percent != nil {
 		a.Chance = *percent / 100
@@ -62,9 +62,11 @@ func ReadSuccessionAsk(b *book.Book, f *book.Fields, today day.Day) SuccessionAs
 		a.Sowings = *n
 	}
 	p := cropField(b, f, &a.Crop, &a.Variety)
-	if p == nil {
+	if p == nil { // weeks that are left empty can be told once there is a crop
+		a.From, a.To = f.OptDay("from"), f.OptDay("until")
 		return a
 	}
+	a.From, a.To = f.Day("from"), f.Day("until")
 	if a.By == "" {
 		a.By = b.Chosen(p, "sow")
 	}

@@ -80,10 +80,15 @@ type frontLine struct {
 }
 
 func (s view) successions(c *echo.Context, snap *say.Snapshot) error {
-	from := page.Typed(func(name string) string { return c.QueryParam(name) })
+	from := withPeriod(snap, func(name string) string { return c.QueryParam(name) })
 	v := successionsView{Asked: from("asked") != "", Made: successionsMade(snap)}
 	if !v.Asked {
 		return s.successionsPage(c, http.StatusOK, snap, v, successionDefaults(snap, from), nil)
+	}
+	if query := c.QueryParams(); query.Get("from") != from("from") || query.Get("until") != from("until") { // the address says what is shown, to be taken over as it is
+		query.Set("from", from("from"))
+		query.Set("until", from("until"))
+		return c.Redirect(http.StatusSeeOther, "/season/successions?"+query.Encode())
 	}
 	f := book.NewFields(from)
 	ask := plans.ReadSuccessionAsk(snap.Book, f, snap.View.Today)
@@ -105,23 +110,39 @@ func planSuccession(snap *say.Snapshot, ask plans.SuccessionAsk) page.Does {
 	}
 }
 
-// successionDefaults fills what is not typed yet: the season to come, and the farm's chance.
-func successionDefaults(snap *say.Snapshot, from page.Typed) page.Typed {
-	place, _ := snap.Book.Place()
+// withPeriod fills in the weeks that are left empty, as soon as the crop is known: those in which what can still be sown blooms.
+func withPeriod(snap *say.Snapshot, from page.Typed) page.Typed {
 	cropID := from("crop")
 	if v, ok := snap.Book.Variety(from("variety")); ok {
 		cropID = v.Crop
 	}
-	begins, ends := plans.UsualPeriod(snap.Snapshot, snap.Book.Crop(cropID), from("variety"))
+	profile := snap.Book.Crop(cropID)
+	begins, ends := from("from"), from("until")
+	if begins == "" && profile != nil {
+		begins = plans.UsualFrom(snap.Snapshot, profile, from("variety")).String()
+	}
+	if on, err := day.Parse(begins); ends == "" && err == nil {
+		ends = plans.UsualUntil(snap.Snapshot, on).String()
+	}
+	return func(name string) string {
+		switch name {
+		case "from":
+			return begins
+		case "until":
+			return ends
+		}
+		return from(name)
+	}
+}
+
+// successionDefaults fills what else is not typed yet.
+func successionDefaults(snap *say.Snapshot, from page.Typed) page.Typed {
+	place, _ := snap.Book.Place()
 	return func(name string) string {
 		if typed := from(name); typed != "" {
 			return typed
 		}
 		switch name {
-		case "from":
-			return begins.String()
-		case "until":
-			return ends.String()
 		case "chance":
 			return book.Decimal(math.Round(100 * plans.UsualChance(snap.Book, place)))
 		case "stems":
@@ -138,8 +159,8 @@ func (s view) successionsPage(c *echo.Context, code int, snap *say.Snapshot, v s
 		page.CropField(snap),
 		page.VarietyField(),
 		{Name: "stems", Label: "Stems a week", Mode: "numeric", Needed: true},
-		{Name: "from", Label: "From", Kind: "date", Needed: true},
-		{Name: "until", Label: "Until", Kind: "date", Needed: true},
+		{Name: "from", Label: "From", Kind: "date", Hint: "Empty: from when what can still be sown is in bloom."},
+		{Name: "until", Label: "Until", Kind: "date", Hint: "Empty: twelve weeks, or until a week before the frost."},
 		{Name: "chance", Label: "How sure, in 100", Mode: "numeric", Hint: "90: nine weeks in ten have enough."},
 		page.MethodField(),
 		{Name: "sowings", Label: "So many sowings", Mode: "numeric", Hint: "Empty: as many as cost least work."},
