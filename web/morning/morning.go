@@ -129,13 +129,12 @@ func newMorning(snap *say.Snapshot, chosen int) morningView {
 			v.Hours = "" // nothing is cut
 		}
 		v.Picks = parts.NewPicks(snap, pick)
-
 	}
 	v.Shorts, v.MoreShort = shorts(snap, dues)
 	v.DueToday = dueToday(snap, dues)
 	for _, d := range dues {
 		if d.On.Sub(snap.View.Today) <= dueDays {
-			v.Dues = append(v.Dues, parts.NewDue(snap.Locale, d))
+			v.Dues = append(v.Dues, parts.NewDue(snap.Locale, d).InShort(d))
 		}
 	}
 	v.ToCount = toCount(snap)

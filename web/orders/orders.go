@@ -43,7 +43,11 @@ func (s view) orders(c *echo.Context, snap *say.Snapshot) error {
 	}
 	for _, d := range market.Dues(snap.Snapshot) {
 		if found[d.Order.ID] {
-			v.Dues = append(v.Dues, parts.NewDue(snap.Locale, d))
+			due := parts.NewDue(snap.Locale, d)
+			if v.Find.Typed == "" { // what is looked for may be a line
+				due = due.InShort(d)
+			}
+			v.Dues = append(v.Dues, due)
 		}
 	}
 	slices.SortFunc(v.Orders, func(a, b orderLink) int { return strings.Compare(a.ID, b.ID) })

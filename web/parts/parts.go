@@ -17,7 +17,9 @@ type DueView struct {
 	Lines                 []wantView
 	Verdict               string
 	Short                 bool
-	Options               string // address of what can be done, where it is not sure
+	Options               string     // address of what can be done, where it is not sure
+	Sure                  []wantView // lines that are covered, folded away
+	Fold                  string     // what they are folded under
 }
 
 type wantView struct {
@@ -80,6 +82,31 @@ func (v DueView) WithGifts(snap *say.Snapshot, d market.Due) DueView {
 	for i, w := range d.Lines {
 		v.Lines[i].From = say.Gifts(snap.Locale, snap.Snapshot, w.From)
 	}
+	return v
+}
+
+// fewLines is how many lines are read as quickly as what they would be folded under.
+const fewLines = 2
+
+// InShort folds the lines that are covered: a list of orders is read for those that are not.
+func (v DueView) InShort(d market.Due) DueView {
+	var open, sure []wantView
+	for i, line := range v.Lines {
+		if d.Lines[i].Cover() == market.Covered {
+			sure = append(sure, line)
+		} else {
+			open = append(open, line)
+		}
+	}
+	switch {
+	case len(sure) <= fewLines:
+		return v
+	case len(open) > 0:
+		v.Fold = fmt.Sprintf("%d more lines covered", len(sure))
+	default:
+		v.Fold = fmt.Sprintf("%d lines, all of it %s", len(sure), say.Tenths(d.Chance))
+	}
+	v.Lines, v.Sure = open, sure
 	return v
 }
 
