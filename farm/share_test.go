@@ -282,9 +282,6 @@ func TestFrostDatesAreTheSameEveryDay(t *testing.T) {
 	if d := s.FrostDates(day.Must("2026-06-01")); d.Last != day.Must("2026-05-20") || d.First != first.First {
 		t.Errorf("with 20 May written down frost ends on %s and begins on %s", d.Last, d.First)
 	}
-	if d := s.NextFrosts(); d.Last != day.Must("2027-05-20") {
-		t.Errorf("in November the next last frost is on %s", d.Last)
-	}
 }
 
 // What nobody waits for need not be counted, however unsure it is; a farm without orders waits for all.

@@ -44,20 +44,6 @@ func (s *Snapshot) FrostDates(in day.Day) FrostDates {
 	return FrostDates{Last: same(place.LastFrost, usual.Last), First: same(place.FirstFrost, usual.First)}
 }
 
-// NextFrosts returns the last frost of the spring to come and the first of the autumn to come, as FrostDates has them; zero where there is
-// hardly any.
-func (s *Snapshot) NextFrosts() FrostDates {
-	const year = 366
-	now, next := s.FrostDates(s.View.Today), s.FrostDates(s.View.Today.Add(year))
-	if now.Last.Before(s.View.Today) {
-		now.Last = next.Last
-	}
-	if now.First.Before(s.View.Today) {
-		now.First = next.First
-	}
-	return now
-}
-
 // frosts returns what the weather tells, in the growing year of today.
 func (s *Snapshot) frosts() FrostDates {
 	return s.FrostsUnder(0)
