@@ -2,8 +2,6 @@ package say
 
 import (
 	"fmt"
-	"math"
-	"time"
 
 	"dewcount/core/crop"
 	"dewcount/core/day"
@@ -76,25 +74,6 @@ func (snap *Snapshot) Waits(planting string, on day.Day) string {
 		return ""
 	}
 	return fmt.Sprintf("Do not cut %s before %s: sprayed with %s on %s, %d days of waiting by its label.", planting, snap.Date(until), spray.Product, snap.Date(spray.SprayedAt.Day()), spray.WaitDays)
-}
-
-// Clock writes a solar hour of a day as the farm's clock shows it, to a quarter of an hour. That the sun is up to sixteen minutes
-// fast or slow in the course of the year is left out.
-func Clock(solar float64, d day.Day, place book.Place) string {
-	return Hour(ClockHour(solar, d, place))
-}
-
-// ClockHour returns the hour, 0 to 24, that the farm's clock shows at a solar hour of a day.
-func ClockHour(solar float64, d day.Day, place book.Place) float64 {
-	year, month, date := d.Date()
-	_, offset := time.Date(year, month, date, 12, 0, 0, 0, place.Zone).Zone()
-	return math.Mod(solar-place.Longitude/15+float64(offset)/3600+24, 24)
-}
-
-// Hour says an hour of the day to the next quarter.
-func Hour(hour float64) string {
-	quarters := int(math.Round(4*hour)) % 96
-	return fmt.Sprintf("%d:%02d", quarters/4, quarters%4*15)
 }
 
 func Strain(l forecast.Learned) string {

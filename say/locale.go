@@ -133,6 +133,8 @@ func (l Locale) Words(s rounds.Sentence) string {
 			words += l.CM(float64(v))
 		case rounds.MM:
 			words += l.MM(float64(v))
+		case rounds.Chance:
+			words += Tenths(float64(v))
 		default:
 			words += fmt.Sprint(v)
 		}

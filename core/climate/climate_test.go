@@ -40,6 +40,15 @@ func TestSunHours(t *testing.T) {
 	}
 }
 
+// Almanacs have the sun 14.2 minutes slow on 11 February, 3.7 fast on 14 May, 6.5 slow on 26 July, 16.4 fast on 3 November.
+func TestSundialFast(t *testing.T) {
+	for date, minutes := range map[string]float64{"2026-02-11": -14.2, "2026-05-14": 3.7, "2026-07-26": -6.5, "2026-11-03": 16.4} {
+		if got := 60 * SundialFast(day.Must(date).YearDay()); math.Abs(got-minutes) > 0.5 {
+			t.Errorf("on %s the sun is %.1f minutes fast, want %.1f", date, got, minutes)
+		}
+	}
+}
+
 func TestPhotoperiodIsSaneEverywhere(t *testing.T) {
 	for latitude := -90.0; latitude <= 90; latitude += 0.5 {
 		for yearDay := 1; yearDay <= 366; yearDay++ {

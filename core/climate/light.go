@@ -21,6 +21,13 @@ func SunHours(latitude float64, yearDay int) float64 {
 	return hoursAbove(latitude, yearDay, -sunriseDeg)
 }
 
+// SundialFast returns by how many hours the sun is ahead of an even clock on day yearDay of the year (1 to 366), -0.24 to 0.28: the equation of time
+// of Spencer (1971), Search 2:172.
+func SundialFast(yearDay int) float64 {
+	turn := 2 * math.Pi * float64(yearDay-1) / 365
+	return 24 / (2 * math.Pi) * (0.000075 + 0.001868*math.Cos(turn) - 0.032077*math.Sin(turn) - 0.014615*math.Cos(2*turn) - 0.04089*math.Sin(2*turn))
+}
+
 func hoursAbove(latitude float64, yearDay int, altitudeDeg float64) float64 {
 	theta := 0.2163108 + 2*math.Atan(0.9671396*math.Tan(0.00860*float64(yearDay-186)))
 	declination := math.Asin(0.39795 * math.Cos(theta))

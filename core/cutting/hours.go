@@ -18,13 +18,13 @@ const (
 
 // Hours returns the solar hours of a day in which stems can be cut: from when the dew has dried until the air reaches untilC (°C), and in the
 // evening from when it has cooled below that until the light goes. The morning lasts the whole day where it never grows so hot; where it is
-// hotter from dawn on, its first hour is left. sunHours lie between sunrise and sunset.
-func Hours(before, today, after climate.Extremes, sunHours, untilC float64) []Span {
+// hotter from dawn on, its first hour is left. sunHours lie between sunrise and sunset. hot tells whether it is the heat that ends the morning.
+func Hours(before, today, after climate.Extremes, sunHours, untilC float64) (spans []Span, hot bool) {
 	hours := climate.Hours(before, today, after, sunHours)
 	sun := min(23, max(1, sunHours))
 	start, end := 12-sun/2+dewHours, min(24, 12+sun/2+twilightHours)
 	if start >= end {
-		return nil
+		return nil, false
 	}
 	limit := min(untilC, hottestC)
 	at := func(h float64) float64 { // straight lines between the middles of the hours
@@ -38,17 +38,17 @@ func Hours(before, today, after climate.Extremes, sunHours, untilC float64) []Sp
 		morning += step
 	}
 	if morning >= end {
-		return []Span{{start, end}}
+		return []Span{{start, end}}, false
 	}
 	for evening > morning && at(evening) < limit {
 		evening -= step
 	}
-	spans := []Span{{start, max(morning, min(end, start+leastHour))}}
+	spans = []Span{{start, max(morning, min(end, start+leastHour))}}
 	if morning > start {
 		spans[0].To = morning
 	}
 	if evening+step < end {
 		spans = append(spans, Span{evening + step, end})
 	}
-	return spans
+	return spans, true
 }

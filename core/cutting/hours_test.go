@@ -12,7 +12,11 @@ import (
 func TestCuttingHours(t *testing.T) {
 	hours := func(tmin, tmax, until float64) []Span {
 		day := climate.Extremes{TminC: tmin, TmaxC: tmax}
-		return Hours(day, day, day, 15, until)
+		spans, hot := Hours(day, day, day, 15, until)
+		if hot != (tmax > 22) {
+			t.Errorf("on a day of %v to %v °C the heat ends the morning: %v", tmin, tmax, hot)
+		}
+		return spans
 	}
 	if spans := hours(9, 19, UsualUntilC); len(spans) != 1 || spans[0] != (Span{6, 20}) {
 		t.Errorf("on a cool day stems are cut in %v", spans)
@@ -33,7 +37,7 @@ func TestCuttingHours(t *testing.T) {
 	if spans := hours(25, 36, UsualUntilC); len(spans) != 1 || spans[0] != (Span{6, 7}) {
 		t.Errorf("where it is hot from dawn on stems are cut in %v", spans)
 	}
-	if spans := Hours(climate.Extremes{}, climate.Extremes{TminC: -5}, climate.Extremes{}, 0, UsualUntilC); len(spans) > 1 {
+	if spans, hot := Hours(climate.Extremes{}, climate.Extremes{TminC: -5}, climate.Extremes{}, 0, UsualUntilC); len(spans) > 1 || hot {
 		t.Errorf("in the polar night stems are cut in %v", spans)
 	}
 }

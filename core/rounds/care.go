@@ -140,13 +140,14 @@ func (r *round) feed() {
 		next := from
 		if last := r.Done[Feed]; !last.IsZero() {
 			next = last.Add(feedEvery)
-		} else if r.today.Sub(from) > feedEvery {
+		}
+		if r.today.Sub(next) > longLate { // it is not made up for
 			next = r.today
 		}
 		if next = r.growing(next); next.IsZero() {
 			return
 		}
-		if end.IsZero() || next.Before(end.Add(-feedEvery)) {
+		if (end.IsZero() || next.Before(end.Add(-feedEvery))) && r.pays(maxDay(next, r.today)) {
 			r.add(Job{Task: Feed, After: r.Done[Feed], Earliest: next.Add(-4), Best: next, Latest: next.Add(7), Harm: 0.15, Minutes: feedMinutes + feedAPlant*float64(r.Plants),
 				Reason: Sentence{"every three weeks, low in nitrogen"}, Cost: Sentence{"later stems are thinner; much nitrogen would give leaves for flowers"}})
 		}
@@ -205,12 +206,12 @@ func (r *round) harvesting() {
 	r.count()
 	for _, pick := range r.Picks {
 		if pick.Stems >= 1 && !r.Cut.After(pick.On.Add(-1)) {
-			reason, cost := "%.0f stems likely stand right", "about %.0f stems go on opening, and most are over by the next pick"
+			reason := "%.0f stems likely stand right"
 			if pick.Stems < 1.5 {
-				reason, cost = "%.0f stem likely stands right", "about %.0f stem goes on opening, and is likely over by the next pick"
+				reason = "%.0f stem likely stands right"
 			}
 			r.add(Job{Task: Cut, After: pick.On, Earliest: pick.On, Best: pick.On, Latest: pick.On, Harm: 0.9, Minutes: 60 * pick.Hours,
-				Reason: Sentence{fmt.Sprintf(reason, pick.Stems)}, Cost: Sentence{fmt.Sprintf(cost, pick.Stems)}})
+				Reason: Sentence{fmt.Sprintf(reason, pick.Stems)}, Cost: Sentence{r.uncut(pick)}})
 		}
 	}
 	r.deadhead()
@@ -274,7 +275,7 @@ const (
 
 func (r *round) deadhead() {
 	over := r.Standing[crop.Over] + r.Standing[crop.Spent]
-	again := r.Profile.Yield.Habit == crop.Again
+	again := r.Profile.Yield.Habit == crop.Again && r.pays(r.today)
 	if over < fewOver || !again && !(r.Profile.SeedsAbout && r.seeding()) {
 		return
 	}

@@ -2,6 +2,7 @@ package rounds
 
 import (
 	"fmt"
+	"math"
 
 	"dewcount/core/crop"
 )
@@ -48,7 +49,7 @@ func (r *round) steer() {
 	if today.IsZero() || r.done(Steer) && !r.Done[Steer].Before(r.today) {
 		return
 	}
-	j := Job{Task: Steer, After: r.today, Earliest: r.today, Best: r.today, Latest: r.today, Harm: 0.9, Minutes: steerMinutes}
+	j := Job{Task: Steer, After: r.today, Earliest: r.today, Best: r.today, Latest: r.today, Lapses: true, Harm: 0.9, Minutes: steerMinutes}
 	switch {
 	case today.LampsH > 0:
 		j.Reason = Sentence{fmt.Sprintf("lamps for %.1f hours on top of the day's %.1f: it is to grow before it buds", today.LampsH, today.NaturalH)}
@@ -74,4 +75,36 @@ func (r *round) tieUp() {
 		r.add(Job{Task: Net, Earliest: r.tall(atCM / 2), Best: best, Latest: latest, Harm: 0.5, Minutes: netMinutes + netAPlant*float64(r.Plants)/2,
 			Reason: Sentence{"tall on one stem: run a string along both sides before wind is forecast; single plants get a stake"}, Cost: Sentence{"the row lies down in the first gale, and bent stems never stand straight again"}})
 	}
+}
+
+// uncut says what becomes of a pick's stems that are left until the next one. They stand evenly over the cut window, so that warmth of half its length takes half
+// of them out of it.
+func (r *round) uncut(p Pick) string {
+	length, warmth := 0.0, 0.0
+	for rung := r.Market.From; rung <= r.Market.To; rung++ {
+		length += r.Profile.RungsCd[rung]
+	}
+	for d := p.On; d.Before(p.Next); d = d.Add(1) {
+		warmth += r.warmth(d)
+	}
+	stems := math.Round(p.Stems)
+	over := stems
+	if warmth < length {
+		over = math.Round(stems * warmth / length)
+	}
+	switch {
+	case over == 0 && stems < 2:
+		return "it likely stands until the next pick"
+	case over == 0:
+		return "they likely stand until the next pick"
+	case stems < 2:
+		return "it goes on opening, and is likely over by the next pick"
+	case over == stems:
+		return fmt.Sprintf("about %.0f stems go on opening, and are over by the next pick", stems)
+	}
+	are := "are"
+	if over == 1 {
+		are = "is"
+	}
+	return fmt.Sprintf("they go on opening: by the next pick about %.0f of %.0f %s over", over, stems, are)
 }

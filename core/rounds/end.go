@@ -21,6 +21,12 @@ const (
 	frostChance = 0.1
 )
 
+// frostHarm is the harm of leaving a row without a flower to the frost; one of frostHalf coloured stems lies half way from there to 1.
+const (
+	frostHarm = 0.92
+	frostHalf = 50
+)
+
 // coldGroundC is the winter's lowest temperature below which tubers are lifted: the ground freezes to their depth.
 const coldGroundC = -8
 
@@ -49,10 +55,13 @@ func (r *round) frost() {
 		for k := crop.Colour; k <= crop.Open; k++ {
 			standing += r.Standing[k]
 		}
-		evening := night.Add(-1)
-		r.add(Job{Task: Frost, After: night, Earliest: evening, Best: evening, Latest: evening, Harm: 1, Minutes: max(10, frostAStem*standing),
-			Reason: Sentence{Celsius(r.Profile.FrostKillC), " or less, which kills it, comes in the night to ", night, fmt.Sprintf(" %.0f times in 10: cut all that can be used, cover what should live on", max(1, 10*chance))},
-			Cost:   Sentence{fmt.Sprintf("about %.0f coloured stems, and the rest of its season", standing)}})
+		evening, cost := night.Add(-1), "the rest of its season"
+		if standing >= 0.5 {
+			cost = fmt.Sprintf("about %.0f coloured stems, and %s", standing, cost)
+		}
+		r.add(Job{Task: Frost, After: night, Earliest: evening, Best: evening, Latest: evening, Lapses: true, Harm: frostHarm + (1-frostHarm)*standing/(standing+frostHalf), Minutes: max(10, frostAStem*standing),
+			Reason: Sentence{Celsius(r.Profile.FrostKillC), " or less, which kills it, comes in the night to ", night, " ", Chance(chance), ": cut all that can be used, cover what should live on"},
+			Cost:   Sentence{cost}})
 		return
 	}
 }

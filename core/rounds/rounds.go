@@ -62,7 +62,8 @@ type Job struct {
 	After    day.Day // when it was done last, or what it is for; tells one of a row of such jobs from the next
 	Earliest day.Day
 	Best     day.Day
-	Latest   day.Day // after it the job is late, or in vain
+	Latest   day.Day // after it the job is late, or in vain where it lapses
+	Lapses   bool
 	Reason   Sentence
 	Cost     Sentence // of not doing it in time
 	ByHand   bool     // of watering: not with the drip line
@@ -111,9 +112,10 @@ type Planting struct {
 	Standing [crop.Rungs]float64
 	Finished bool // nothing stands and nothing is to come
 	Picks    []Pick
-	Counted  day.Day // last
-	CountFor day.Day // the next pick that somebody waits for and nobody is sure of; zero if there is none
-	Cut      day.Day // last
+	Market   crop.Window // what they take
+	Counted  day.Day     // last
+	CountFor day.Day     // the next pick that somebody waits for and nobody is sure of; zero if there is none
+	Cut      day.Day     // last
 	Done     map[Task]day.Day
 	Events   []day.Day // on which a prime flower of it is wanted
 	NextHere day.Day   // when something else takes its place; zero if nothing is planned
@@ -128,6 +130,7 @@ type Planting struct {
 // A Pick is what a pick day will take.
 type Pick struct {
 	On    day.Day
+	Next  day.Day // the pick after it
 	Stems float64
 	Hours float64 // of one person
 }
@@ -243,17 +246,34 @@ const budHeight = 0.7
 func (r *round) tall(cm float64) day.Day {
 	part := cm / (budHeight * float64(r.Profile.HeightCM[0]))
 	from, bud := r.inBed(), r.Dates.FirstBud.Likely
-	if r.Profile.Overwinters && !bud.IsZero() {
-		year, _, _ := bud.Date()
-		rises := day.Of(year, 2, 15)
-		if r.sky.Latitude() < 0 {
-			rises = day.Of(year, 8, 15)
-		}
-		if rises.Before(bud) {
-			from = maxDay(from, rises)
-		}
-	}
+	from = maxDay(from, r.rises())
 	return r.on(from, bud, min(1, part))
+}
+
+// rises returns when what lay low through a winter lengthens with the days, zero for what does not lie low, or buds before then or nobody knows when.
+func (r *round) rises() day.Day {
+	bud := r.Dates.FirstBud.Likely
+	if !r.Profile.Overwinters || bud.IsZero() {
+		return day.Day{}
+	}
+	year, _, _ := bud.Date()
+	rises := day.Of(year, 2, 15)
+	if r.sky.Latitude() < 0 {
+		rises = day.Of(year, 8, 15)
+	}
+	if !rises.Before(bud) {
+		return day.Day{}
+	}
+	return rises
+}
+
+// pays tells whether a shoot that is made on a day would still be cut. What is done for later stems is not done when none will come.
+func (r *round) pays(on day.Day) bool {
+	last := r.Dates.LastCut.Likely
+	if last.IsZero() {
+		last = r.sky.FirstBelow(r.Profile.FrostKillC)
+	}
+	return last.IsZero() || r.after(on, r.Profile.Yield.RegrowCd).Before(last)
 }
 
 // growing returns the first day from one on on which it is warm enough for the crop to grow, zero where none comes within some months.

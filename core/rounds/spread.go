@@ -24,12 +24,14 @@ func (s *Shift) Taken() float64 {
 	return sum
 }
 
-// A Part is a job, or a part of one that is too long for a day.
+// A Part is a job, or what is done on one day of a job that is planned in several pieces.
 type Part struct {
 	Job
-	Minutes  float64 // of the part
-	Part, Of int     // from 1
-	Late     int     // days after the job's latest
+	Minutes float64 // of the part
+	Part    int     // its first piece, from 1
+	Pieces  int     // of it
+	Of      int     // pieces of the whole job
+	Late    int     // days after the job's latest
 }
 
 // A Week is jobs spread over days.
@@ -38,11 +40,14 @@ type Week struct {
 	PutOff []Part // for which no day has room
 }
 
-// longestPart is how many minutes of a job are planned in one piece.
-const longestPart = 120
+// longestPart is how many minutes of a job are planned in one piece, and shortPart of one that lapses, since a part of it is better than none.
+const (
+	longestPart = 120
+	shortPart   = 30
+)
 
 // Spread spreads jobs over some days from a day on, so that no day has more work than the crew has minutes. Each job comes as near to its
-// best day as there is room for; where there is not enough, what does least harm when it is late is done late, or put off.
+// best day as there is room for; where there is not enough, what does least harm when it is late is done late, or put off; what lapses is never done late.
 //
 // Jobs are placed in the order of their harm, each by moving others within their own days where that makes room. Among jobs that take
 // the same time this leaves undone the least harm possible (a greedy choice in a transversal matroid, Edmonds & Fulkerson 1965).
@@ -55,9 +60,13 @@ func Spread(jobs []Job, minutes func(day.Day) float64, from day.Day, days int) W
 		if last := from.Add(days - 1); j.Best.After(last) || j.Earliest.After(last) {
 			continue
 		}
-		n := max(1, int(math.Ceil(j.Minutes/longestPart)))
+		longest := float64(longestPart)
+		if j.Lapses {
+			longest = shortPart
+		}
+		n := max(1, int(math.Ceil(j.Minutes/longest)))
 		for i := range n {
-			s.parts = append(s.parts, Part{Job: j, Minutes: j.Minutes / float64(n), Part: i + 1, Of: n})
+			s.parts = append(s.parts, Part{Job: j, Minutes: j.Minutes / float64(n), Part: i + 1, Pieces: 1, Of: n})
 		}
 	}
 	slices.SortStableFunc(s.parts, func(a, b Part) int {
@@ -82,10 +91,28 @@ func Spread(jobs []Job, minutes func(day.Day) float64, from day.Day, days int) W
 			p.Late = max(0, shift.Day.Sub(p.Latest))
 			shift.Jobs = append(shift.Jobs, p)
 		}
+		shift.Jobs = joined(shift.Jobs)
 		slices.SortStableFunc(shift.Jobs, func(a, b Part) int { return cmp.Compare(taskOrder(a.Task), taskOrder(b.Task)) })
 		week.Shifts = append(week.Shifts, shift)
 	}
+	week.PutOff = joined(week.PutOff)
 	return week
+}
+
+// joined makes one part of the pieces of a job that are done on one day.
+func joined(pieces []Part) []Part {
+	var parts []Part
+	for _, p := range pieces {
+		at := slices.IndexFunc(parts, func(q Part) bool { return q.ID() == p.ID() })
+		if at < 0 {
+			parts = append(parts, p)
+			continue
+		}
+		parts[at].Minutes += p.Minutes
+		parts[at].Pieces++
+		parts[at].Part = min(parts[at].Part, p.Part)
+	}
+	return parts
 }
 
 func taskOrder(t Task) int { return slices.Index(Tasks(), t) }
@@ -158,8 +185,11 @@ func (s *spreading) take(i, d int) {
 	s.room[d] += s.parts[i].Minutes
 }
 
-// placeLate puts a part on the first day after its window that has room.
+// placeLate puts a part on the first day after its window that has room, if that is of any use.
 func (s *spreading) placeLate(i int) bool {
+	if s.parts[i].Lapses {
+		return false
+	}
 	for d := max(0, s.parts[i].Latest.Sub(s.from)+1); d < len(s.days); d++ {
 		if s.room[d] >= s.parts[i].Minutes-epsilon {
 			s.put(i, d)

@@ -117,6 +117,33 @@ func TestWhatFitsComesOnItsBestDay(t *testing.T) {
 	}
 }
 
+// On the evening before a frost there are two hours for three rows: what saves most is cut first, as far as the time goes, and nothing after the night.
+func TestWhatLapsesIsDoneInTimeOrNever(t *testing.T) {
+	frost := func(row string, minutes, harm float64) Job {
+		return Job{Task: Frost, Planting: row, Earliest: monday, Best: monday, Latest: monday, Lapses: true, Minutes: minutes, Harm: harm}
+	}
+	jobs := []Job{frost("A", 30, 0.93), frost("B", 80, 0.97), frost("C", 60, 0.95), {Task: Feed, Planting: "D", Earliest: monday, Best: monday, Latest: monday, Minutes: 30, Harm: 0.2}}
+	week := Spread(jobs, func(day.Day) float64 { return 120 }, monday, 7)
+	evening := make(map[string]float64)
+	for i, s := range week.Shifts {
+		for _, p := range s.Jobs {
+			if p.Task == Frost && i > 0 {
+				t.Errorf("%s is saved %d days after the frost", p.Planting, i)
+			}
+			if i == 0 {
+				evening[p.Planting] = p.Minutes
+			}
+		}
+	}
+	// B in three pieces of 26:40; one of C's two of 30 fits beside them, the other and A do not
+	if len(evening) != 2 || math.Abs(evening["B"]-80) > 1e-9 || evening["C"] != 30 {
+		t.Errorf("on the evening before there are minutes for %v", evening)
+	}
+	if len(week.PutOff) != 2 || len(week.Shifts[1].Jobs) != 1 || week.Shifts[1].Jobs[0].Planting != "D" {
+		t.Errorf("put off: %+v; on the next day: %+v", week.PutOff, week.Shifts[1].Jobs)
+	}
+}
+
 func FuzzSpread(f *testing.F) {
 	f.Add(uint64(1), 5)
 	f.Fuzz(func(t *testing.T, seed uint64, n int) {

@@ -153,8 +153,9 @@ func (r *round) thin() {
 	if first.IsZero() {
 		return
 	}
+	second = maxDay(second, r.rises()) // winter takes some
 	minutes := thinAPlant * float64(r.Plants)
-	if r.open(Thin, first.Add(6)) && !r.done(ThinMore) {
+	if r.open(Thin, first.Add(6)) && !r.done(ThinMore) && r.today.Before(second.Add(-3)) { // later once is enough
 		r.add(Job{Task: Thin, Earliest: first.Add(-2), Best: first, Latest: first.Add(6), Harm: 0.3, Minutes: minutes,
 			Reason: Sentence{"true leaves show"}, Cost: Sentence{"crowded seedlings draw up and fall over"}})
 	}

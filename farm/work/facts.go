@@ -80,6 +80,7 @@ func picksOf(s *look.Season, i int, p *rounds.Planting) {
 	if err != nil {
 		return
 	}
+	p.Market = s.Model.Plantings[i].Growth.Market
 	const ahead = 14
 	for j, on := range s.Forecast.PickDays {
 		if on.Sub(s.View.Today) > ahead {
@@ -92,7 +93,11 @@ func picksOf(s *look.Season, i int, p *rounds.Planting) {
 		if at, k := s.Morning.Index(p.ID), slices.Index(s.Morning.Forecast.PickDays, on); at >= 0 && k >= 0 {
 			stems = float64(s.Morning.Forecast.Plantings[at].ByPick[k][crop.Market].Likely())
 		}
-		p.Picks = append(p.Picks, rounds.Pick{On: on, Stems: stems, Hours: stems / s.Book.StemsAnHour(place, s.Model.Plantings[i].Growth.Profile)})
+		next := on.Add(7)
+		if later := s.Model.Picks.Between(on.Add(1), next); len(later) > 0 {
+			next = later[0]
+		}
+		p.Picks = append(p.Picks, rounds.Pick{On: on, Next: next, Stems: stems, Hours: stems / s.Book.StemsAnHour(place, s.Model.Plantings[i].Growth.Profile)})
 	}
 }
 

@@ -182,15 +182,7 @@ func hours(snap *say.Snapshot, place book.Place, sheet work.Sheet) (when, hands 
 	if len(sheet.Spans) == 0 {
 		return "There is no light to cut in.", ""
 	}
-	said := func(s cutting.Span) string {
-		return say.Clock(s.From, sheet.Pick, place) + " to " + say.Clock(s.To, sheet.Pick, place)
-	}
-	e := snap.Stand.Weather(sheet.Pick)
-	when = "Cut from about " + said(sheet.Spans[0])
-	if len(sheet.Spans) > 1 {
-		when += ", or " + said(sheet.Spans[1])
-	}
-	when += fmt.Sprintf(" (%s expected).", snap.Range(say.Celsius, e.TminC, e.TmaxC))
+	when = say.CutWhen(snap, sheet.Spans, sheet.Hot, sheet.Pick, place)
 	if sheet.Hands == 0 {
 		return when, ""
 	}

@@ -49,13 +49,6 @@ func cuttingHours(snap *say.Snapshot, d day.Day) string {
 	if err != nil {
 		return ""
 	}
-	var parts []string
-	for _, span := range snap.Stand.CuttingHours(d, place.CutUntilC) {
-		parts = append(parts, fmt.Sprintf("%s to %s", say.Clock(span.From, d, place), say.Clock(span.To, d, place)))
-	}
-	if parts == nil {
-		return ""
-	}
-	e := snap.Stand.Weather(d)
-	return fmt.Sprintf("Cut from about %s: after the dew, before the heat (%s expected).", strings.Join(parts, ", or "), snap.Range(say.Celsius, e.TminC, e.TmaxC))
+	spans, hot := snap.Stand.CuttingHours(d, place.CutUntilC)
+	return say.CutWhen(snap, spans, hot, d, place)
 }

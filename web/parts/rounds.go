@@ -167,7 +167,11 @@ func groupsOf(snap *say.Snapshot, parts []rounds.Part, byID map[string]work.Roun
 
 func newPartView(snap *say.Snapshot, p rounds.Part, byID map[string]work.Round, today day.Day) jobView {
 	v := newJobView(snap, byID[p.ID()], today)
-	if p.Of > 1 {
+	switch {
+	case p.Pieces == p.Of:
+	case p.Pieces > 1:
+		v.Part = fmt.Sprintf("%d parts of %d", p.Pieces, p.Of)
+	default:
 		v.Part = fmt.Sprintf("part %d of %d", p.Part, p.Of)
 	}
 	if p.Late > 0 {
