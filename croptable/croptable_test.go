@@ -69,6 +69,28 @@ func TestReadRefuses(t *testing.T) {
 	}
 }
 
+// Perennials of the short days bloom in autumn wherever they stand: while days lengthen, a day of ten hours does no more for them than one of eighteen; of all others it
+// is the hours alone that count.
+func TestShortDaysOfSpringBringNoAutumnFlowers(t *testing.T) {
+	for _, e := range Shipped() {
+		p := e.Profile()
+		spring, autumn := p.LightRate(10, true), p.LightRate(10, false)
+		if autumn != p.Daylength.Rate(10) {
+			t.Errorf("%s: %v while days shorten, want %v", e.ID, autumn, p.Daylength.Rate(10))
+		}
+		want := autumn
+		if e.ID == "michaelmas-aster" || e.ID == "goldenrod" {
+			want = p.Daylength.Slowest
+			if want >= autumn {
+				t.Errorf("%s has nothing of short days", e.ID)
+			}
+		}
+		if spring != want {
+			t.Errorf("%s: %v while days lengthen, want %v", e.ID, spring, want)
+		}
+	}
+}
+
 // Hand-worked for the schema's ramp: critical 15.5 h, 3 h wide, slowest 0.85.
 func TestDaylengthRamp(t *testing.T) {
 	short := crop.Daylength{Kind: "short", CriticalH: 15.5, Slowest: 0.85, WidthH: 3}

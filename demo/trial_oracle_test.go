@@ -67,3 +67,52 @@ func (s *season) elsewhere(change func(*standin.Row), show func(planting string,
 		field.Step(taken)
 	}
 }
+
+// climate is what somebody expects on an evening who knows each row's traits and the weather of eight days, and then only the climate: as near as anybody can come who
+// does not know the weather.
+func (s *season) climate(asOf day.Day) map[string]map[day.Day][]int {
+	const (
+		fields = 24
+		known  = 8
+		ahead  = 36
+	)
+	picks, first := s.book.PickDays(s.place), asOf
+	var rows []standin.Row
+	for _, r := range s.rows {
+		if p, ok := s.book.Planting(r.Planting); ok {
+			r.Ended = p.EndedOn
+		}
+		if r.Started.Sub(asOf) > ahead || !r.Ended.IsZero() && !r.Ended.After(asOf) {
+			continue
+		}
+		rows = append(rows, r)
+		if r.Started.Before(first) {
+			first = r.Started
+		}
+	}
+	out := make(map[string]map[day.Day][]int)
+	for _, r := range rows {
+		out[r.Planting] = make(map[day.Day][]int)
+	}
+	for k := range uint64(fields) {
+		for i := range rows {
+			rows[i].Luck = k + 1
+		}
+		field := standin.NewField(s.seed, s.weather.Otherwise(asOf.Add(known), s.seed+977*(k+1)), s.country.latitude, rows, nil, first)
+		for d := first; d.Sub(asOf) <= ahead; d = d.Add(1) {
+			var taken []standin.Taken
+			for _, r := range rows {
+				if !picks.Has(d) {
+					break
+				}
+				seen := field.Look(r.Planting, 0, standin.UsualEyes)
+				taken = append(taken, standin.Taken{Planting: r.Planting, On: d, Stems: seen.Ready})
+				if d.After(asOf) {
+					out[r.Planting][d] = append(out[r.Planting][d], seen.Ready-seen.Culled)
+				}
+			}
+			field.Step(taken)
+		}
+	}
+	return out
+}

@@ -23,11 +23,12 @@ var (
 	oracles   = flag.Int("oracle-every", 4, "hold every so manieth season against the oracle; 0 for none")
 	onlyCrop  = flag.String("only-crop", "", "grow this crop alone")
 	even      = flag.Bool("even", false, "grow all crops by the habits of the first field, and count as was done there")
+	weather   = flag.Bool("without-weather", false, "beside the oracle, hold them against one that does not know the weather: three times as long")
 	asTable   = flag.Bool("table", false, "print the trial's table")
 )
 
-// A tally is the scores of one kind of picks: all forecasts, and those beside the oracle with the oracle's own.
-type tally struct{ all, beside, oracle review.Score }
+// A tally is the scores of one kind of picks: all forecasts, and those beside the oracle with the oracle's own, and that of one without the weather.
+type tally struct{ all, beside, oracle, climate review.Score }
 
 // A verdict is the scores of forecasts by what kind of pick they are of, and what they are held against.
 type verdict struct {
@@ -54,23 +55,29 @@ func (v *verdict) tally(kind string) *tally {
 	return v.of[kind]
 }
 
-// note takes a pick in, with what an oracle said of it, if one did.
-func (v *verdict) note(seed uint64, kinds []string, r review.Pick, oracle []int) {
+// saidBy is a pick as other fields have it.
+func saidBy(fields []int, r review.Pick) review.Pick {
+	sorted := slices.Sorted(slices.Values(fields))
+	for k, q := range review.Quantiles {
+		r.Stems[k] = float64(sorted[min(len(sorted)-1, int(q*float64(len(sorted))))])
+	}
+	return r
+}
+
+// note takes a pick in, with what an oracle said of it, and one without the weather, if they did.
+func (v *verdict) note(seed uint64, kinds []string, r review.Pick, oracle, climate []int) {
 	if !r.Counts() {
 		return
-	}
-	said := r
-	if oracle != nil {
-		sorted := slices.Sorted(slices.Values(oracle))
-		for k, q := range review.Quantiles {
-			said.Stems[k] = float64(sorted[min(len(sorted)-1, int(q*float64(len(sorted))))])
-		}
 	}
 	for _, kind := range kinds {
 		t := v.tally(kind)
 		t.all.Add(r)
 		v.biases.note(kind, seed, r.Mean, r.Came)
+		if climate != nil {
+			t.climate.Add(saidBy(climate, r))
+		}
 		if oracle != nil {
+			said := saidBy(oracle, r)
 			t.beside.Add(r)
 			t.oracle.Add(said)
 			v.beside.note(kind, seed, r.WIS(), said.WIS())
@@ -145,6 +152,10 @@ func (v *verdict) judge(t *testing.T, s *season, oracle bool, lock *sync.Mutex) 
 				return
 			}
 		}
+		var climate map[string]map[day.Day][]int
+		if oracle && *weather {
+			climate = s.climate(asOf)
+		}
 		lock.Lock()
 		totals := make(map[string]map[day.Day]*total)
 		for i, p := range told.Model.Plantings {
@@ -156,7 +167,7 @@ func (v *verdict) judge(t *testing.T, s *season, oracle bool, lock *sync.Mutex) 
 				r.Foretell(told.Forecast.Plantings[i].ByPick[j][crop.Market])
 				said := lucky[p.ID][pick]
 				kinds := s.kinds(p.Growth.Profile, r, everCut)
-				v.note(s.seed, kinds, r, said)
+				v.note(s.seed, kinds, r, said, climate[p.ID][pick])
 				if compared && r.Counts() {
 					v.seeing.Add(r)
 					r.Foretell(untold.Forecast.Plantings[i].ByPick[j][crop.Market])
@@ -170,7 +181,7 @@ func (v *verdict) judge(t *testing.T, s *season, oracle bool, lock *sync.Mutex) 
 			for id, days := range totals {
 				r := days[pick].pick
 				r.Foretell(told.Forecast.Crops[id].ByPick[j][crop.Market])
-				v.note(s.seed, []string{"crop totals"}, r, days[pick].oracle)
+				v.note(s.seed, []string{"crop totals"}, r, days[pick].oracle, nil)
 			}
 		}
 		lock.Unlock()
@@ -307,6 +318,9 @@ func (v *verdict) print() {
 			100*s.Share(s.In50), 100*s.Said50/float64(s.Picks), 100*s.Share(s.In80), 100*s.Said80/float64(s.Picks), 100*s.Skill())
 		if t.oracle.WIS > 0 {
 			fmt.Printf("  %.2f ± %.2f of the oracle, %4.1f %% of all", t.beside.WIS/t.oracle.WIS, v.beside.uncertain(kind), 100*t.beside.WIS/v.of[all].beside.WIS)
+		}
+		if t.climate.WIS > 0 {
+			fmt.Printf(", %.2f without the weather", t.climate.WIS/t.oracle.WIS)
 		}
 		fmt.Println()
 	}

@@ -223,6 +223,9 @@ func (f *row) lightRate(d day.Day) float64 {
 	if rule.Kind == "neutral" || rule.WidthH == 0 || f.Profile.Steered() {
 		return 1
 	}
+	if rule.Kind == "short" && f.Profile.Life == crop.Perennial && f.light.On(d.YearDay()) > f.light.On(d.Add(-1).YearDay()) {
+		return rule.Slowest // its long days come first
+	}
 	x := 4 * (f.light.On(d.YearDay()) - rule.CriticalH) / rule.WidthH
 	if rule.Kind == "short" {
 		x = -x

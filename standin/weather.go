@@ -3,6 +3,7 @@ package standin
 import (
 	"math"
 	"math/rand/v2"
+	"slices"
 
 	"dewcount/core/day"
 )
@@ -66,6 +67,15 @@ func (w *Weather) On(d day.Day) Day {
 		w.days = append(w.days, w.next(w.first.Add(len(w.days))))
 	}
 	return w.days[d.Sub(w.first)]
+}
+
+// Otherwise is the same weather up to a day, and another one of the same climate from then on.
+func (w *Weather) Otherwise(from day.Day, seed uint64) *Weather {
+	w.On(from)
+	other := *w
+	other.days = slices.Clone(w.days[:from.Sub(w.first)])
+	other.seed, other.random, other.noise, other.spell = seed, stream(seed, "weather"), 0, mixed
+	return &other
 }
 
 func (w *Weather) next(d day.Day) Day {

@@ -40,6 +40,25 @@ func TestSunHours(t *testing.T) {
 	}
 }
 
+// The days turn at the solstices, on 21 June and 21 December, in the south the other way round; there are 366 of them here.
+func TestDaysLengthenUpToTheSolstice(t *testing.T) {
+	for _, latitude := range []float64{-60, -33, 33, 60} {
+		lengths, turns := DayLengthsAt(latitude), 0
+		for yearDay := 1; yearDay <= 366; yearDay++ {
+			if lengths.Lengthen(yearDay) == lengths.Lengthen(yearDay%366+1) {
+				continue
+			}
+			turns++
+			if math.Abs(float64(yearDay)-172) > 2 && math.Abs(float64(yearDay)-355) > 2 {
+				t.Errorf("at %v the days turn on day %d", latitude, yearDay)
+			}
+		}
+		if spring := lengths.Lengthen(100); turns != 2 || spring != (latitude > 0) {
+			t.Errorf("at %v the days turn %d times, and in April they lengthen: %v", latitude, turns, spring)
+		}
+	}
+}
+
 // Almanacs have the sun 14.2 minutes slow on 11 February, 3.7 fast on 14 May, 6.5 slow on 26 July, 16.4 fast on 3 November.
 func TestSundialFast(t *testing.T) {
 	for date, minutes := range map[string]float64{"2026-02-11": -14.2, "2026-05-14": 3.7, "2026-07-26": -6.5, "2026-11-03": 16.4} {

@@ -64,5 +64,10 @@ func DayLengthsAt(latitude float64) *DayLengths {
 // SunMJ returns what Sunlight does on day yearDay of the year (1 to 366).
 func (l *DayLengths) SunMJ(yearDay int) float64 { return l.sunMJ[yearDay-1] }
 
+// Lengthen tells whether days grow longer on day yearDay of the year (1 to 366).
+func (l *DayLengths) Lengthen(yearDay int) bool {
+	return l.hours[yearDay-1] > l.hours[(yearDay+364)%len(l.hours)]
+}
+
 // On returns the photoperiod in hours on day yearDay of the year (1 to 366).
 func (l *DayLengths) On(yearDay int) float64 { return l.hours[yearDay-1] }

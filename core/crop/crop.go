@@ -147,6 +147,16 @@ func (d Daylength) Rate(photoperiodH float64) float64 {
 	return d.Slowest + (1-d.Slowest)*min(1, max(0, ramp))
 }
 
+// LightRate returns what a day does to the way to the bud, as Daylength.Rate has it. Perennials that bloom in autumn want the long days before the short ones
+// (long-short-day plants: Thomas & Vince-Prue 1997, Photoperiodism in Plants, 2nd ed.): while days lengthen, short ones do nothing for them. It is taken to hold for
+// all of them.
+func (p *Profile) LightRate(photoperiodH float64, lengthening bool) float64 {
+	if d := p.Daylength; lengthening && p.Life == Perennial && d.Kind == "short" {
+		return d.Slowest
+	}
+	return p.Daylength.Rate(photoperiodH)
+}
+
 // A Pinch is what taking out the tip does; all zero where the crop is never pinched.
 type Pinch struct {
 	Policy      string  // "always", "optional" or "never"

@@ -18,8 +18,8 @@ type Where struct {
 	Low, High Depth // where stems follow
 }
 
-// seasonDays is after how many days of today's warmth nobody waits for the next stems: autumn has come. A guess.
-const seasonDays = 100
+// SeasonDays is after how many days of today's warmth nobody waits for the next stems: autumn has come. A guess.
+const SeasonDays = 100
 
 // pulledCM is what pulling a bulb with its stem brings, in cm: ten to fifteen, as growers say.
 const pulledCM = 12
@@ -46,7 +46,7 @@ func WhereOf(p *crop.Profile, market crop.Window, first bool, cdADay float64) Wh
 	s := Stem{Crop: p}
 	days := Days{CdADay: cdADay}
 	w.Low = Depth{p.Stem.LaterCM, p.Yield.ShootsPerCut, s.in(p.Yield.RegrowCd+toMarket, days)}
-	if w.Low.NextDays > seasonDays {
+	if w.Low.NextDays > SeasonDays {
 		return Where{CM: w.CM, Ground: true, Ends: true}
 	}
 	w.High = Depth{crop.HighCutShorter * p.Stem.LaterCM, crop.HighCutMore * p.Yield.ShootsPerCut, s.in(crop.HighCutSooner*p.Yield.RegrowCd+toMarket, days)}

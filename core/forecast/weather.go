@@ -42,19 +42,23 @@ func (s *Stand) CdADay(i int, d day.Day, days int) float64 {
 	return sum / float64(max(1, days)) / pace
 }
 
-// FrostWithin returns the chance, 0 to 1, that a frost kills what stands of planting i before so many days are over.
-func (s *Stand) FrostWithin(i, days int) float64 {
+// FrostWithin returns the chance, 0 to 1, that a frost kills what stands of planting i in one of so many nights after a day, if it lives until then.
+func (s *Stand) FrostWithin(i int, after day.Day, nights int) float64 {
 	r := s.on(i, s.farm.From)
 	if r == nil || r.dead || r.later != nil {
 		return 0
 	}
-	n := 0
+	killed, alive := 0, 0
 	for _, d := range r.frost {
-		if !d.IsZero() && d.Sub(s.farm.From) < days {
-			n++
+		if !d.IsZero() && !d.After(after) {
+			continue
+		}
+		alive++
+		if !d.IsZero() && d.Sub(after) <= nights {
+			killed++
 		}
 	}
-	return float64(n) / float64(len(r.frost))
+	return float64(killed) / float64(max(1, alive))
 }
 
 // SoilWarm returns the first day from From on by which the soil is so warm, in °C, as often as not, and whether there is one.

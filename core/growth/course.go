@@ -184,7 +184,7 @@ func (c *Course) benchCd(emerged float64) float64 {
 	gathered := 0.0
 	for d := day.On(emerged); d.Before(out); d = d.Add(1) {
 		part := min(1, d.At(24)-emerged)
-		gathered += part * perDay * c.p.Profile.Daylength.Rate(c.place.Lengths.On(d.YearDay()))
+		gathered += part * perDay * c.p.Profile.LightRate(c.place.Lengths.On(d.YearDay()), c.place.Lengths.Lengthen(d.YearDay()))
 	}
 	return gathered
 }

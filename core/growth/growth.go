@@ -122,7 +122,7 @@ func Clocks(p *crop.Profile, lengths *climate.DayLengths, past *Clock, weather *
 	}
 	for i := range weather.Hours {
 		yearDay := weather.First.Add(i).YearDay()
-		inBloom, toBud := inLight(lengths.SunMJ(yearDay)), p.Daylength.Rate(lengths.On(yearDay))
+		inBloom, toBud := inLight(lengths.SunMJ(yearDay)), p.LightRate(lengths.On(yearDay), lengths.Lengthen(yearDay))
 		for a, warmth := range clock.curve.Warmth(&weather.Hours[i]) {
 			f := &clock.by[a]
 			f.warmth.Add(warmth, 1)

@@ -39,6 +39,11 @@ func TestNothingIsDoneForStemsThatWillNotCome(t *testing.T) {
 	if j, ok := jobsOf(p, mild, "2026-08-10")[Feed]; !ok || j.Best != on("2026-08-10") {
 		t.Errorf("what has no last cut and was fed ten weeks ago is fed on %s (there: %v)", j.Best, ok)
 	}
+	winter := mild
+	winter.every = climate.Extremes{TminC: 2, TmaxC: 14}
+	if _, ok := jobsOf(p, winter, "2026-11-10")[Feed]; ok {
+		t.Error("it is fed in November, for stems of March")
+	}
 	frosty := mild
 	frosty.frostOn = on("2026-09-05")
 	if j, ok := jobsOf(p, frosty, "2026-08-10")[Feed]; ok {

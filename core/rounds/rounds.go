@@ -9,6 +9,7 @@ import (
 
 	"dewcount/core/climate"
 	"dewcount/core/crop"
+	"dewcount/core/cutting"
 	"dewcount/core/day"
 	"dewcount/core/forecast"
 	"dewcount/core/plan"
@@ -273,7 +274,8 @@ func (r *round) pays(on day.Day) bool {
 	if last.IsZero() {
 		last = r.sky.FirstBelow(r.Profile.FrostKillC)
 	}
-	return last.IsZero() || r.after(on, r.Profile.Yield.RegrowCd).Before(last)
+	ready := r.after(on, r.Profile.Yield.RegrowCd)
+	return ready.Sub(on) <= cutting.SeasonDays && (last.IsZero() || ready.Before(last))
 }
 
 // growing returns the first day from one on on which it is warm enough for the crop to grow, zero where none comes within some months.

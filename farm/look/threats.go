@@ -21,22 +21,33 @@ type FrostThreat struct {
 	Night     day.Day // by which it is likely enough to be told
 }
 
-// FrostThreat returns the frost of the next days that has a chance of one in ten or more to kill a row.
+// FrostThreat returns the frost of the next nights that has a chance of one in ten or more to kill a row that somebody can still save: the night before a morning is
+// over, and what lies bare until spring has nothing to lose.
 func (s *Snapshot) FrostThreat() (FrostThreat, bool) {
 	var t FrostThreat
 	soonest := warnDays
 	for i := range s.Model.Plantings {
-		chance := s.Stand.FrostWithin(i, warnDays)
-		if chance < frostChance || s.Over(i) {
+		chance := s.Stand.FrostWithin(i, s.View.Upto, warnDays)
+		if chance < frostChance || s.Over(i) || s.rests(i) {
 			continue
 		}
 		t.Plantings, t.Chance = append(t.Plantings, i), max(t.Chance, chance)
-		for soonest > 1 && s.Stand.FrostWithin(i, soonest-1) >= frostChance {
+		for soonest > 1 && s.Stand.FrostWithin(i, s.View.Upto, soonest-1) >= frostChance {
 			soonest--
 		}
 	}
-	t.Night = s.View.From.Add(soonest - 1)
+	t.Night = s.View.Upto.Add(soonest)
 	return t, t.Plantings != nil
+}
+
+// rests tells whether planting i lies bare until it shoots again.
+func (s *Snapshot) rests(i int) bool {
+	p := &s.Model.Plantings[i]
+	if !p.Growth.Profile.Lasts(p.Growth.Method) || s.Stand.Standing(i).Likely >= 1 {
+		return false
+	}
+	up := s.Milestones(i).Emerged.Likely
+	return up.IsZero() || up.After(s.View.Upto.Add(warnDays))
 }
 
 // HeatThreat returns the hottest of the next days, in which stems open too fast to be left as long as usual.
