@@ -147,11 +147,11 @@ func (l Locale) Celsius(c float64) string { return l.whole(Celsius, c) }
 
 // Tenth writes a temperature to the tenth of a degree.
 func (l Locale) Tenth(c float64) string {
-	return fmt.Sprintf("%.1f %s", l.number(Celsius, c), l.Name(Celsius))
+	return l.TenthBare(c) + " " + l.Name(Celsius)
 }
 
 // TenthBare is Tenth without its unit.
-func (l Locale) TenthBare(c float64) string { return fmt.Sprintf("%.1f", l.number(Celsius, c)) }
+func (l Locale) TenthBare(c float64) string { return places(l.number(Celsius, c), 1) }
 
 // CM writes a length to the whole centimetre or inch.
 func (l Locale) CM(cm float64) string { return l.whole(Centimetre, cm) }
@@ -165,7 +165,7 @@ func (l Locale) MM(mm float64) string {
 }
 
 func (l Locale) whole(u Unit, n float64) string {
-	return fmt.Sprintf("%.0f %s", l.number(u, n), l.Name(u))
+	return places(l.number(u, n), 0) + " " + l.Name(u)
 }
 
 // KG writes a weight to the whole kilogram or pound.
@@ -211,7 +211,7 @@ func (l Locale) Exact(u Unit, n float64) string { return l.Number(u, n) + " " + 
 
 // Range writes two measures of a kind, to the whole unit: "12 to 20 °C".
 func (l Locale) Range(u Unit, low, high float64) string {
-	return fmt.Sprintf("%.0f to %s", l.number(u, low), l.whole(u, high))
+	return places(l.number(u, low), 0) + " to " + l.whole(u, high)
 }
 
 // Money writes a sum in the farm's currency.

@@ -60,6 +60,15 @@ func (l Locale) Name(u Unit) string {
 }
 
 // number turns a metric measure into what is read.
+// places writes a number to so many decimal places, and nought without a sign.
+func places(n float64, decimals int) string {
+	text := strconv.FormatFloat(n, 'f', decimals, 64)
+	if strings.Trim(text, "-0.") == "" {
+		return strings.TrimPrefix(text, "-")
+	}
+	return text
+}
+
 func (l Locale) number(u Unit, n float64) float64 {
 	if !l.Imperial {
 		return n

@@ -53,3 +53,11 @@ func TestAReaderGetsWeeksAndUnits(t *testing.T) {
 		}
 	}
 }
+
+func TestNoughtHasNoSign(t *testing.T) {
+	for got, want := range map[string]string{(Locale{}).Range(Celsius, -0.3, 12.6): "0 to 13 °C", (Locale{}).Celsius(-0.49): "0 °C", (Locale{}).Tenth(-0.04): "0.0 °C", (Locale{}).Celsius(-0.51): "-1 °C", (Locale{}).TenthBare(-10.04): "-10.0"} {
+		if got != want {
+			t.Errorf("%q, want %q", got, want)
+		}
+	}
+}

@@ -126,3 +126,12 @@ func TestFrostTakesMostWhereMostStands(t *testing.T) {
 		t.Errorf("a frost does harm of %v, %v and %v", none, some, many)
 	}
 }
+
+// Before it buds nobody looks at its flowers.
+func TestWhatIsLookedAt(t *testing.T) {
+	for today, words := range map[string]string{"2026-05-20": "look at shoots and", "2026-07-10": "look at flowers and"} {
+		if j := jobsOf(flower(), mild, today)[Scout]; !strings.HasPrefix(j.Reason.String(), words) {
+			t.Errorf("on %s: %q, want %q", today, j.Reason, words)
+		}
+	}
+}

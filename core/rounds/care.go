@@ -193,8 +193,12 @@ func (r *round) scout() {
 	if next.IsZero() {
 		return
 	}
+	what := "flowers"
+	if bud := r.Dates.FirstBud.Likely; bud.IsZero() || bud.After(next) {
+		what = "shoots"
+	}
 	r.add(Job{Task: Scout, After: r.Done[Scout], Earliest: next.Add(-1), Best: next, Latest: next.Add(3), Harm: 0.2, Minutes: scoutMinutes + scoutAPlant*float64(r.Plants),
-		Reason: Sentence{"look at flowers and the undersides of leaves, pale varieties first"}, Cost: Sentence{"what is seen a week later has had a week more"}})
+		Reason: Sentence{"look at " + what + " and the undersides of leaves, pale varieties first"}, Cost: Sentence{"what is seen a week later has had a week more"}})
 }
 
 // harvesting adds counts, cuts, deadheading and seed heads.

@@ -8,13 +8,15 @@ const (
 	weedPlantEvery  = 16
 	weedDirectM2    = 4.0 // minutes for a square metre
 	weedPlantM2     = 1.5
-	weedOwnStart    = 7 // days after it is up, or planted out, when the first are seen
+	weedOwnStart    = 7  // days after it is up, or planted out, when the first are seen
+	seedlingDays    = 45 // after which what was sown is ahead of them too
 )
 
 // weed: until the row closes, about when its first buds show, weeds are pulled or hoed while they are small.
 func (r *round) weed() {
 	from, every, perM2, harm := r.inBed(), weedPlantEvery, weedPlantM2, 0.25
-	if r.Method == crop.Direct {
+	seedlings := r.Method == crop.Direct && r.today.Sub(r.up()) <= seedlingDays
+	if seedlings {
 		from, every, perM2, harm = r.up(), weedDirectEvery, weedDirectM2, 0.55
 	}
 	closes := r.Dates.FirstBud.Likely
@@ -34,7 +36,7 @@ func (r *round) weed() {
 	const m2 = 1e4 // cm² in one
 	area := float64(r.Plants) * r.Profile.SpacingCM * r.Profile.SpacingCM / m2
 	reason := Sentence{"weeds are small now, and go with a stroke of the hoe"}
-	if r.Method == crop.Direct {
+	if seedlings {
 		reason = Sentence{"its seedlings are no bigger than the weeds"}
 	}
 	r.add(Job{Task: Weed, After: r.Done[Weed], Earliest: next.Add(-2), Best: next, Latest: next.Add(every / 2), Harm: harm, Minutes: 2 + perM2*area, Reason: reason,

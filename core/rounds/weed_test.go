@@ -1,6 +1,7 @@
 package rounds
 
 import (
+	"strings"
 	"testing"
 
 	"dewcount/core/crop"
@@ -30,6 +31,13 @@ func TestRowsAreWeededUntilTheyClose(t *testing.T) {
 	sown.Done[Weed] = on("2026-05-18")
 	if j := jobsOf(sown, mild, "2026-06-10")[Weed]; j.Best != on("2026-06-10") {
 		t.Errorf("what was left for weeks is weeded on %s", j.Best)
+	}
+	autumn := flower() // up on 11 May, and after 45 days no seedlings any more
+	autumn.Dates.FirstBud = at("2026-09-20")
+	for today, words := range map[string]string{"2026-06-25": "no bigger than the weeds", "2026-06-26": "stroke of the hoe"} {
+		if j := jobsOf(autumn, mild, today)[Weed]; !strings.Contains(j.Reason.String(), words) || (j.Minutes == 27) != (today == "2026-06-25") {
+			t.Errorf("on %s a sown row is weeded in %.1f minutes: %s", today, j.Minutes, j.Reason)
+		}
 	}
 	for name, p := range map[string]*Planting{"a pot": pot, "what stands for years": stands} {
 		if j, ok := jobsOf(p, mild, "2026-05-12")[Weed]; ok {
