@@ -134,4 +134,9 @@ func TestWhatIsLookedAt(t *testing.T) {
 			t.Errorf("on %s: %q, want %q", today, j.Reason, words)
 		}
 	}
+	peony := flower() // in bloom; its dates are the next season's already
+	peony.Dates.FirstBud, peony.Standing[crop.Open] = at("2027-04-20"), 5
+	if j := jobsOf(peony, mild, "2026-06-20")[Scout]; !strings.HasPrefix(j.Reason.String(), "look at flowers") {
+		t.Errorf("in bloom: %q", j.Reason)
+	}
 }

@@ -5,6 +5,8 @@ import (
 
 	"dewcount/core/crop"
 	"dewcount/core/day"
+
+	"gonum.org/v1/gonum/floats"
 )
 
 // What care takes, in minutes of one person; guesses.
@@ -194,7 +196,7 @@ func (r *round) scout() {
 		return
 	}
 	what := "flowers"
-	if bud := r.Dates.FirstBud.Likely; bud.IsZero() || bud.After(next) {
+	if bud := r.Dates.FirstBud.Likely; floats.Sum(r.Standing[:]) < 1 && (bud.IsZero() || bud.After(next)) { // the date may be the next season's
 		what = "shoots"
 	}
 	r.add(Job{Task: Scout, After: r.Done[Scout], Earliest: next.Add(-1), Best: next, Latest: next.Add(3), Harm: 0.2, Minutes: scoutMinutes + scoutAPlant*float64(r.Plants),
