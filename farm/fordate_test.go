@@ -175,6 +175,9 @@ func TestADateInAnyWords(t *testing.T) {
 	if tulip := forDate(t, tropics, "crop=tulip stems=30 on=2027-10-16"); !tulip.NoWinter || tulip.Answer.Best() != nil || !tulip.Never {
 		t.Errorf("tulips where there is no winter: %+v", tulip)
 	}
+	if grown := forDate(t, tropics, "crop=peony stems=30 on=2027-06-05"); !grown.NoWinter || !grown.Lasts || grown.Answer.Best() != nil || peony.NoWinter {
+		t.Errorf("peonies where there is no winter: %+v", grown)
+	}
 	cold := forDate(t, winter, "crop=tulip stems=30 on=2027-05-08")
 	if cold.Answer.Best() != nil {
 		t.Errorf("in January it is too late to set tulips for May: %+v", cold.Answer.Best().Sowings)

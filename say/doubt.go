@@ -8,11 +8,18 @@ import (
 	"dewcount/farm/plans"
 )
 
+// NoWinter says that a crop will hardly flower where winters are too mild for it.
+func NoWinter(what string, p *crop.Profile) string {
+	return fmt.Sprintf("%s wants %d cold days before it flowers, and a usual winter here has fewer: none is promised.", what, p.ChillDays)
+}
+
 // DoubtWords says what is wrong with when a planting is started; empty where nothing is.
 func DoubtWords(snap *Snapshot, i int) string {
 	d := plans.DoubtOf(snap.Snapshot, i)
 	g := &snap.Model.Plantings[i].Growth
 	switch {
+	case d.NoWinter:
+		return NoWinter(snap.Model.Plantings[i].Variety, g.Profile)
 	case d.Early && (g.Method == crop.Bulb || g.Method == crop.Corm) && g.Profile.ChillDays > 0:
 		return "Its bulbs want a winter: they are set in autumn, or bought chilled."
 	case d.Early && g.Method == crop.Tuber && !d.Frost.IsZero():

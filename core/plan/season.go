@@ -48,7 +48,7 @@ func (s *Starts) InSeason(w Sowing) bool {
 		return false
 	}
 	if p.ChillDays > 0 && (w.Method == crop.Bulb || w.Method == crop.Corm) {
-		return s.Chills() && SoilC(s.Season, w.Started) <= bulbAirC && falling(s.Season, w.Started)
+		return Chills(s.Profile, s.Season) && SoilC(s.Season, w.Started) <= bulbAirC && falling(s.Season, w.Started)
 	}
 	if p.Overwinters || p.Steered() { // a steered crop is grown under a roof
 		return true
@@ -66,16 +66,16 @@ func (s *Starts) InSeason(w Sowing) bool {
 	return w.Method != crop.Tuber && !s.Frost.comes(w.InBed()) // before the autumn's: whether that is too late the weather tells
 }
 
-// Chills tells whether a usual winter is as long as the crop wants it.
-func (s *Starts) Chills() bool {
+// Chills tells whether a usual winter of a place is as long as the crop wants it.
+func Chills(p *crop.Profile, season climate.Season) bool {
 	const coldC, year = 9, 365
 	cold := 0
 	for d := range year {
-		if e := s.Season.On(d + 1); (e.TminC+e.TmaxC)/2 <= coldC {
+		if e := season.On(d + 1); (e.TminC+e.TmaxC)/2 <= coldC {
 			cold++
 		}
 	}
-	return cold >= s.Profile.ChillDays
+	return cold >= p.ChillDays
 }
 
 // falling tells whether a place is colder some weeks after a day than on it: the greatest cold still lies ahead.

@@ -153,3 +153,29 @@ func TestAPacketsDaysMoveItsDates(t *testing.T) {
 		t.Errorf("the quick one is cut on %s, the usual one on %s", quick, usual)
 	}
 }
+
+// What lasts is never over: when its stems are cut or a frost has taken them it rests, and nobody is told to pull it out.
+func TestWhatLastsRests(t *testing.T) {
+	for _, c := range []struct {
+		id, today string
+		want      Stage
+		over      bool
+	}{
+		{"hydrangea", "2026-12-10", Resting, false}, {"michaelmas-aster", "2026-12-28", Resting, false}, {"peony", "2026-12-10", Resting, false}, {"rose-garden", "2026-12-28", Resting, false},
+		{"peony", "2026-05-28", InBud, false}, {"hydrangea", "2026-04-25", Growing, false}, {"peony", "2026-03-01", PulledOut, true},
+	} {
+		today := day.Must(c.today)
+		s := meadow(t, today, func(b *book.Book) {
+			b.Weather = nil
+			b.Varieties = append(b.Varieties, book.Variety{Name: "Old", Crop: c.id})
+			p := book.Planting{ID: "old", Variety: "Old", Method: crop.Established, StartedOn: day.Must("2024-10-01"), Plants: 8}
+			if c.want == PulledOut {
+				p.EndedOn = day.Must("2026-02-01")
+			}
+			b.Plantings = append(b.Plantings, p)
+		})
+		if stage, _ := s.Stage(0); stage != c.want || s.Over(0) != c.over {
+			t.Errorf("%s on %s: stage %d, over %t; want %d, %t", c.id, c.today, stage, s.Over(0), c.want, c.over)
+		}
+	}
+}

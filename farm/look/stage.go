@@ -1,6 +1,9 @@
 package look
 
-import "dewcount/core/crop"
+import (
+	"dewcount/core/crop"
+	"dewcount/core/day"
+)
 
 // A Stage is where a planting stands in its life.
 type Stage int
@@ -14,13 +17,15 @@ const (
 	Spent                  // nothing on the ladder, and nothing to come
 	InNursery
 	Growing // without buds yet
+	Resting // nothing stands, and it shoots again
 )
 
 // Stage returns where planting i stands, and in bud or bloom how many stems it likely has.
 func (s *Snapshot) Stage(i int) (stage Stage, stems int) {
 	p, today := &s.Model.Plantings[i], s.View.Today
+	lasts := p.Growth.Profile.Lasts(p.Growth.Method)
 	switch {
-	case s.Stand.Dead(i):
+	case s.Stand.Dead(i) && !lasts:
 		return Killed, 0
 	case !p.Ended.IsZero() && !p.Ended.After(today):
 		return PulledOut, 0
@@ -31,6 +36,8 @@ func (s *Snapshot) Stage(i int) (stage Stage, stems int) {
 	switch {
 	case standing.Likely >= 1:
 		return InBud, int(standing.Likely + 0.5)
+	case lasts && s.Rests(i, today):
+		return Resting, 0
 	case standing.Finished():
 		return Spent, 0
 	case p.Growth.Out().After(today):
@@ -39,8 +46,21 @@ func (s *Snapshot) Stage(i int) (stage Stage, stems int) {
 	return Growing, 0
 }
 
-// Over tells whether nothing is counted or cut any more on planting i: it is dead, pulled out or spent.
+// Over tells whether nothing is counted or cut any more on planting i: it is dead, pulled out or spent. What lasts is only when it was pulled out.
 func (s *Snapshot) Over(i int) bool {
-	ended := s.Model.Plantings[i].Ended
-	return s.Stand.Dead(i) || !ended.IsZero() && !ended.After(s.View.Today) || s.Stand.Standing(i).Finished()
+	p := &s.Model.Plantings[i]
+	if !p.Ended.IsZero() && !p.Ended.After(s.View.Today) {
+		return true
+	}
+	return !p.Growth.Profile.Lasts(p.Growth.Method) && (s.Stand.Dead(i) || s.Stand.Standing(i).Finished())
+}
+
+// Rests tells whether planting i lies bare until after a day, to shoot again.
+func (s *Snapshot) Rests(i int, until day.Day) bool {
+	p := &s.Model.Plantings[i]
+	if !p.Growth.Profile.Lasts(p.Growth.Method) || s.Stand.Standing(i).Likely >= 1 {
+		return false
+	}
+	up := s.Milestones(i).Emerged.Likely
+	return s.Stand.Dead(i) || s.Stand.Standing(i).Finished() || up.IsZero() || up.After(until)
 }

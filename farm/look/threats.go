@@ -28,7 +28,7 @@ func (s *Snapshot) FrostThreat() (FrostThreat, bool) {
 	soonest := warnDays
 	for i := range s.Model.Plantings {
 		chance := s.Stand.FrostWithin(i, s.View.Upto, warnDays)
-		if chance < frostChance || s.Over(i) || s.rests(i) {
+		if chance < frostChance || s.Over(i) || s.Rests(i, s.View.Upto.Add(warnDays)) {
 			continue
 		}
 		t.Plantings, t.Chance = append(t.Plantings, i), max(t.Chance, chance)
@@ -38,16 +38,6 @@ func (s *Snapshot) FrostThreat() (FrostThreat, bool) {
 	}
 	t.Night = s.View.Upto.Add(soonest)
 	return t, t.Plantings != nil
-}
-
-// rests tells whether planting i lies bare until it shoots again.
-func (s *Snapshot) rests(i int) bool {
-	p := &s.Model.Plantings[i]
-	if !p.Growth.Profile.Lasts(p.Growth.Method) || s.Stand.Standing(i).Likely >= 1 {
-		return false
-	}
-	up := s.Milestones(i).Emerged.Likely
-	return up.IsZero() || up.After(s.View.Upto.Add(warnDays))
 }
 
 // HeatThreat returns the hottest of the next days, in which stems open too fast to be left as long as usual.

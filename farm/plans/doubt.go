@@ -12,6 +12,7 @@ type Doubt struct {
 	Early    bool    // it comes into the open before its season, or is set in none
 	Late     bool    // it will hardly flower before the frost
 	LastSafe day.Day // of one that is late, the last day on which it could have been started, or can be next; zero where there is none
+	NoWinter bool    // it stands for years where no usual winter is as cold as it wants it
 	Frost    day.Day // the last frost of spring that it should wait for; zero where that is not what is wrong
 }
 
@@ -27,6 +28,10 @@ type doubtKey struct{ planting int }
 
 func doubtOf(s *look.Snapshot, i int) (d Doubt) {
 	g := &s.Model.Plantings[i].Growth
+	if g.Profile.Lasts(g.Method) && !s.Over(i) && !plan.Chills(g.Profile, s.Model.Outlook.Season()) {
+		d.NoWinter = true
+		return d
+	}
 	if g.Method == crop.Established || g.Profile.Lasts(g.Method) || s.View.Today.Sub(g.Started) > justStarted || s.Over(i) {
 		return d
 	}

@@ -134,7 +134,7 @@ type DateResult struct {
 	Lasts     bool        // it is planted for years, and flowers from First to Last: the plan is of plants that stand
 	First     day.Day
 	Last      day.Day
-	NoWinter  bool          // its bulbs want a longer winter than there is
+	NoWinter  bool          // it wants a longer winter than there is
 	Frosted   float64       // the chance that the autumn kills it before it is cut last, 0 to 1
 	Any       []*DateResult // where no crop is named: of each that would do, the best first
 	Others    []StillCome
@@ -209,6 +209,7 @@ func ForDate(ctx context.Context, s *look.Snapshot, a DateAsk, progress func(flo
 	}
 	want := a.Want(out.Picks)
 	methods := a.methods(s.Book, p)
+	out.NoWinter = !plan.Chills(p, s.Model.Outlook.Season())
 	if len(methods) == 0 {
 		out.Lasts = true
 		if out.Answer, out.First, out.Last = ground.StandFor(want); !out.helps(out.Answer.Best()) {
@@ -217,7 +218,6 @@ func ForDate(ctx context.Context, s *look.Snapshot, a DateAsk, progress func(flo
 		return out, ctx.Err()
 	}
 	starts := startsOf(s, ground, methods[:1], true)
-	out.NoWinter = p.ChillDays > 0 && !starts.Chills()
 	out.Answer = ground.SowFor(ctx, starts, want, progress)
 	const near = 0.05 // of the chance wanted: nothing else is worth a change of how the farm starts it
 	if best := out.Answer.Best(); len(methods) > 1 && (best == nil || best.Chance < want.Chance-near) {

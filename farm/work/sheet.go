@@ -70,7 +70,8 @@ func SheetOf(s *look.Snapshot, pick day.Day) (Sheet, bool) {
 		}
 		row := SheetRow{Planting: i, Spread: s.Forecast.Plantings[i].ByPick[at][crop.Market], Claims: claims[i]}
 		row.Taken, row.Cut = sheet.taken(s, id)
-		if row.Spread.AtBest() == 0 && len(row.Claims) == 0 && !row.Cut {
+		none := row.Spread.AtBest() == 0 || row.Spread.Likely() == 0 && s.Rests(i, today)
+		if none && len(row.Claims) == 0 && !row.Cut {
 			continue
 		}
 		row.reckon(s, pick, next, s.Book.StemsAnHour(place, s.Model.Plantings[i].Growth.Profile))

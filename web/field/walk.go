@@ -74,7 +74,7 @@ func (s view) walk(c *echo.Context, snap *say.Snapshot) error {
 	}
 	for _, id := range work.Walk(snap.Book, snap.View.Today) {
 		i := snap.Index(id)
-		if i < 0 || snap.Over(i) {
+		if i < 0 || snap.Over(i) || snap.Rests(i, snap.View.Today) {
 			continue
 		}
 		row := newWalkRow(snap, i)

@@ -73,7 +73,7 @@ func newDateResult(snap *say.Snapshot, d *plans.DateResult) *dateResult {
 	case d.Lasts:
 		r.lasting(snap, d, what)
 	case d.Never && d.NoWinter:
-		r.Verdict = fmt.Sprintf("%s wants %d cold days before it flowers, and a usual winter here has fewer: none is promised.", what, d.Profile.ChillDays)
+		r.Verdict = say.NoWinter(what, d.Profile)
 		r.Notes = append(r.Notes, "Bulbs that were chilled before you buy them flower all the same: ask the seller for how long, and write them down when they are set.")
 		return r
 	case d.Never:
@@ -134,6 +134,10 @@ func (r *dateResult) lasting(snap *say.Snapshot, d *plans.DateResult, what strin
 		blooms = fmt.Sprintf("%s is planted for years and flowers from about %s to %s here; in the store it holds up to %s.", what, snap.Bare(d.First), snap.Bare(d.Last), say.Days(int(d.Profile.Store.MaxDays)))
 	}
 	best := d.Answer.Best()
+	if best == nil && d.NoWinter {
+		r.Verdict = say.NoWinter(what, d.Profile)
+		return
+	}
 	if best == nil {
 		r.Verdict = fmt.Sprintf("%s does not stand right on %s, and cannot be held until then.", what, snap.Date(d.On))
 		r.Notes = append(r.Notes, blooms, "Early and late varieties move it by a week or two: write yours down and count them.")

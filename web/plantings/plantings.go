@@ -72,6 +72,8 @@ func state(snap *say.Snapshot, i int) string {
 		return "nothing left to come: pull it out"
 	case look.InNursery:
 		return "in the nursery"
+	case look.Resting:
+		return "done until it shoots again"
 	default:
 		return "growing, no buds yet"
 	}
