@@ -29,6 +29,7 @@ type Looked struct {
 type Came struct {
 	Planting, Variety, Crop string        // as far as it is one
 	Plants                  int           // of those that were to be cut, or were
+	Lasts                   bool          // it stands for years: nobody starts it again
 	Expected                [5]float64    // sound stems: nine times in ten more than the first, the quarter, the middle, three quarters, one time in ten more than the last
 	Stems                   int           // sound stems that were cut
 	FirstCut                forecast.When // as it was expected; zero for more than one planting, and where none was likely
@@ -171,6 +172,7 @@ func (g *gathering) planting(i int, record book.Planting, from day.Day) Came {
 		}
 	}
 	profile := g.b.CropOf(v)
+	c.Lasts = profile.Lasts(record.Method)
 	slices.SortStableFunc(taken, func(x, y book.Cut) int { return x.CutAt.Compare(y.CutAt) }) // one can be written down later
 	c.First = firstCut(taken, min(float64(c.Stems), float64(record.Plants)*profile.Yield.FirstStems))
 	if measured > 0 {

@@ -8,6 +8,7 @@ import (
 	"testing"
 
 	"dewcount/core/day"
+	"dewcount/core/forecast"
 	"dewcount/croptable"
 	"dewcount/demo"
 	"dewcount/farm/book"
@@ -115,6 +116,12 @@ func TestNextYearByHand(t *testing.T) {
 		if !slices.Equal(got, c.want) {
 			t.Errorf("%+v: %v, want %v", c.of, got, c.want)
 		}
+	}
+	late := Came{Planting: "A", Crop: "peony", Stems: 50, FirstCut: forecast.When{Early: day.Must("2026-06-05"), Likely: day.Must("2026-06-10"), Late: day.Must("2026-06-15")}, First: day.Must("2026-06-30")}
+	lasting := late
+	lasting.Lasts = true // nobody sows it again
+	if a := (&Looked{Plantings: []Came{late, lasting}}).Next(); len(a) != 1 || a[0].Change != SowEarlier || a[0].Days != 20 {
+		t.Errorf("of two rows that were twenty days late, one of them for years: %+v", a)
 	}
 	l := Looked{Over: true, Crops: []Came{few}}
 	if a := l.Next()[0]; a.Part != mostPart { // 60 of 120 would be twice as many: a year says no more than half as many again

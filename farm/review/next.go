@@ -56,7 +56,7 @@ func (l *Looked) Next() []Advice {
 	}
 	for i := range l.Plantings {
 		c := &l.Plantings[i]
-		if days, beyond := c.Late(); beyond && max(days, -days) >= leastDays && c.Stems >= fewStems {
+		if days, beyond := c.Late(); !c.Lasts && beyond && max(days, -days) >= leastDays && c.Stems >= fewStems {
 			a := Advice{Change: SowEarlier, Crop: c.Crop, Planting: c.Planting, Days: days, Stems: c.Stems}
 			if days < 0 {
 				a.Change, a.Days = SowLater, -days

@@ -144,7 +144,7 @@ func (v *yearsView) crops(snap *say.Snapshot, all []review.Year) {
 			switch {
 			case c.Cut > 0:
 				*cell = cellView{strconv.Itoa(c.Cut), fmt.Sprintf("%.1f a plant, %s to %s", c.StemsAPlant, snap.DayOfYear(c.FirstCut), snap.DayOfYear(c.LastCut))}
-			default:
+			case c.Plants > 0:
 				*cell = cellView{"", say.Number(c.Plants, "plant")}
 			}
 		}
