@@ -83,7 +83,6 @@ func state(snap *say.Snapshot, i int) string {
 type plantingView struct {
 	Warning, CropID, Waits         string
 	ID, Variety, Crop, About, Next string
-	Over                           bool
 	Ladder                         []draw.RungView
 	Standing, Window               string
 	Life                           draw.LifeView
@@ -122,7 +121,7 @@ func newPlanting(snap *say.Snapshot, i int) plantingView {
 	p := snap.Model.Plantings[i]
 	record, _ := snap.Book.Planting(p.ID)
 	standing := snap.Stand.Standing(i)
-	v := plantingView{ID: p.ID, Variety: p.Variety, Crop: p.Growth.Profile.Name, CropID: p.Growth.Profile.ID, About: about(record, snap.Locale), Over: snap.Over(i),
+	v := plantingView{ID: p.ID, Variety: p.Variety, Crop: p.Growth.Profile.Name, CropID: p.Growth.Profile.ID, About: about(record, snap.Locale),
 		Ladder: draw.LadderOf(p.Growth.Profile.Ladder, standing.Rungs, p.Growth.Market), Window: p.Growth.Market.String(), Why: say.WhyNow(snap, i),
 		Standing: say.Bounds(int(standing.Sure+0.5), int(standing.Likely+0.5), int(standing.AtBest+0.5)),
 		Life:     draw.NewLife(snap, i), Story: story(snap, p.ID)}
