@@ -30,19 +30,26 @@ func Hour(hour float64) string {
 	return fmt.Sprintf("%d:%02d", quarters/4, quarters%4*15)
 }
 
-// CutWhen says in which parts of a day stems can be cut, and why not at other hours; nothing where there is no light to cut in.
-func CutWhen(snap *Snapshot, spans []cutting.Span, hot bool, d day.Day, place book.Place) string {
-	if len(spans) == 0 {
-		return ""
+// CutWhen says in which parts of a day stems can be cut, and why not at other hours.
+func CutWhen(snap *Snapshot, t cutting.Daytime, d day.Day, place book.Place) string {
+	e := snap.Stand.Weather(d)
+	expected := fmt.Sprintf("(%s expected)", snap.Range(Celsius, e.TminC, e.TmaxC))
+	switch {
+	case t.Spans == nil && t.Frozen:
+		return "It does not thaw " + expected + ": what is frozen breaks, leave it."
+	case t.Spans == nil:
+		return "There is no light to cut in."
 	}
 	var parts []string
-	for _, span := range spans {
+	for _, span := range t.Spans {
 		parts = append(parts, Clock(span.From, d, place)+" to "+Clock(span.To, d, place))
 	}
-	why := "after the dew, while there is light"
-	if hot {
-		why = "after the dew, before the heat"
+	from, to := "after the dew", "while there is light"
+	if t.Frozen {
+		from = "once it has thawed"
 	}
-	e := snap.Stand.Weather(d)
-	return fmt.Sprintf("Cut from about %s: %s (%s expected).", strings.Join(parts, ", or "), why, snap.Range(Celsius, e.TminC, e.TmaxC))
+	if t.Hot {
+		to = "before the heat"
+	}
+	return fmt.Sprintf("Cut from about %s: %s, %s %s.", strings.Join(parts, ", or "), from, to, expected)
 }

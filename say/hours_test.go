@@ -33,13 +33,19 @@ func TestHoursToCutSayWhatEndsThem(t *testing.T) {
 	s := &Snapshot{Snapshot: &look.Snapshot{Model: &forecast.Farm{}, Stand: forecast.New(&forecast.Farm{Outlook: climate.Outlook{Latitude: 47, From: day.Must("2026-10-25")}, Members: 2, Draws: 1, Reach: 10, To: day.Must("2026-10-30")}, nil)}}
 	on, spans := day.Must("2026-10-27"), []cutting.Span{{From: 8, To: 17}}
 	place := book.Place{Zone: time.UTC}
-	if words := CutWhen(s, spans, false, on, place); !strings.HasPrefix(words, "Cut from about 7:45 to 16:45: after the dew, while there is light (") {
+	if words := CutWhen(s, cutting.Daytime{Spans: spans}, on, place); !strings.HasPrefix(words, "Cut from about 7:45 to 16:45: after the dew, while there is light (") {
 		t.Errorf("on a cold day: %q", words)
 	}
-	if words := CutWhen(s, append(spans, cutting.Span{From: 20, To: 21}), true, on, place); !strings.Contains(words, ", or 19:45 to 20:45: after the dew, before the heat (") {
+	if words := CutWhen(s, cutting.Daytime{Spans: append(spans, cutting.Span{From: 20, To: 21}), Hot: true}, on, place); !strings.Contains(words, ", or 19:45 to 20:45: after the dew, before the heat (") {
 		t.Errorf("on a hot day: %q", words)
 	}
-	if words := CutWhen(s, nil, false, on, place); words != "" {
+	if words := CutWhen(s, cutting.Daytime{Spans: spans, Frozen: true}, on, place); !strings.HasPrefix(words, "Cut from about 7:45 to 16:45: once it has thawed, while there is light (") {
+		t.Errorf("after a frost: %q", words)
+	}
+	if words := CutWhen(s, cutting.Daytime{Frozen: true}, on, place); !strings.HasPrefix(words, "It does not thaw (") {
+		t.Errorf("in a hard frost: %q", words)
+	}
+	if words := CutWhen(s, cutting.Daytime{}, on, place); words != "There is no light to cut in." {
 		t.Errorf("in the polar night: %q", words)
 	}
 }

@@ -12,11 +12,11 @@ import (
 func TestCuttingHours(t *testing.T) {
 	hours := func(tmin, tmax, until float64) []Span {
 		day := climate.Extremes{TminC: tmin, TmaxC: tmax}
-		spans, hot := Hours(day, day, day, 15, until)
-		if hot != (tmax > 22) {
-			t.Errorf("on a day of %v to %v °C the heat ends the morning: %v", tmin, tmax, hot)
+		times := Hours(day, day, day, 15, until)
+		if times.Hot != (tmax > 22) || times.Frozen {
+			t.Errorf("on a day of %v to %v °C the heat ends the morning: %v; the frost begins it: %v", tmin, tmax, times.Hot, times.Frozen)
 		}
-		return spans
+		return times.Spans
 	}
 	if spans := hours(9, 19, UsualUntilC); len(spans) != 1 || spans[0] != (Span{6, 20}) {
 		t.Errorf("on a cool day stems are cut in %v", spans)
@@ -37,7 +37,15 @@ func TestCuttingHours(t *testing.T) {
 	if spans := hours(25, 36, UsualUntilC); len(spans) != 1 || spans[0] != (Span{6, 7}) {
 		t.Errorf("where it is hot from dawn on stems are cut in %v", spans)
 	}
-	if spans, hot := Hours(climate.Extremes{}, climate.Extremes{TminC: -5}, climate.Extremes{}, 0, UsualUntilC); len(spans) > 1 || hot {
-		t.Errorf("in the polar night stems are cut in %v", spans)
+	if times := Hours(climate.Extremes{}, climate.Extremes{TminC: -5}, climate.Extremes{}, 0, UsualUntilC); len(times.Spans) > 1 || times.Hot {
+		t.Errorf("in the polar night stems are cut in %v", times.Spans)
+	}
+	// −4 to 8 °C pass 1 °C where the sine is 5/12, asin(5/12)/π × 18.72 = 2.56 hours after 4:20, just before 7:00.
+	frost, ice := climate.Extremes{TminC: -4, TmaxC: 8}, climate.Extremes{TminC: -9, TmaxC: 0}
+	if times := Hours(frost, frost, frost, 15, UsualUntilC); !times.Frozen || times.Hot || len(times.Spans) != 1 || times.Spans[0] != (Span{7, 20}) {
+		t.Errorf("after a frost stems are cut in %+v", times)
+	}
+	if times := Hours(ice, ice, ice, 9, UsualUntilC); !times.Frozen || times.Spans != nil {
+		t.Errorf("where it does not thaw stems are cut in %+v", times)
 	}
 }

@@ -20,8 +20,8 @@ func (s *Stand) Weather(d day.Day) climate.Extremes {
 	return mean
 }
 
-// CuttingHours returns the parts of a day, in solar hours, in which stems can be cut up to so many °C, and whether the heat ends the first of them.
-func (s *Stand) CuttingHours(d day.Day, untilC float64) (spans []cutting.Span, hot bool) {
+// CuttingHours returns the parts of a day, in solar hours, in which stems can be cut up to so many °C.
+func (s *Stand) CuttingHours(d day.Day, untilC float64) cutting.Daytime {
 	return cutting.Hours(s.Weather(d.Add(-1)), s.Weather(d), s.Weather(d.Add(1)), climate.SunHours(s.sky.latitude, d.YearDay()), untilC)
 }
 

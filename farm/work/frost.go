@@ -74,7 +74,7 @@ func FrostEveningOf(s *look.Snapshot) (FrostEvening, bool) {
 			left -= e.Rows[k].Minutes
 		}
 	}
-	if spans, _ := s.Stand.CuttingHours(e.Evening, place.CutUntilC); len(spans) > 0 {
+	if spans := s.Stand.CuttingHours(e.Evening, place.CutUntilC).Spans; len(spans) > 0 {
 		dark := spans[len(spans)-1].To
 		e.Light = cutting.Span{From: dark - frostHours, To: dark} // that it is warm still is no reason to lose them
 		e.Hands = int(math.Ceil(e.Minutes / 60 / frostHours))

@@ -16,14 +16,14 @@ import (
 
 // A Sheet is what to cut on a pick day, and when.
 type Sheet struct {
+	cutting.Daytime
+
 	Pick    day.Day
 	Records bool       // cuts made now are this pick's: it is today, or the evening before where today is none itself
 	Rows    []SheetRow // in walking order
-	Spans   []cutting.Span
-	Hot     bool    // it grows too hot to cut on
-	Minutes float64 // that one person takes for the likely stems of rows that are still to be cut
-	Crew    float64 // minutes that the crew has that day; 0 where the farm has not said
-	Hands   int     // pairs of hands that are done within the morning's span
+	Minutes float64    // that one person takes for the likely stems of rows that are still to be cut
+	Crew    float64    // minutes that the crew has that day; 0 where the farm has not said
+	Hands   int        // pairs of hands that are done within the morning's span
 	Waters  []postharvest.Water
 	Rest    float64 // hours that the stems rest by the longest of the schools chosen
 }
@@ -54,8 +54,7 @@ func SheetOf(s *look.Snapshot, pick day.Day) (Sheet, bool) {
 	if at < 0 || err != nil {
 		return Sheet{}, false
 	}
-	spans, hot := s.Stand.CuttingHours(pick, place.CutUntilC)
-	sheet := Sheet{Pick: pick, Spans: spans, Hot: hot, Crew: 60 * place.CrewHours[(int(pick.Weekday())+6)%7]}
+	sheet := Sheet{Pick: pick, Daytime: s.Stand.CuttingHours(pick, place.CutUntilC), Crew: 60 * place.CrewHours[(int(pick.Weekday())+6)%7]}
 	today := s.View.Today
 	sheet.Records = pick == today || pick.Sub(today) == 1 && !s.Book.PickDays(place).Has(today)
 	claims := market.Claims(s, pick)

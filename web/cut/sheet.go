@@ -179,10 +179,7 @@ func (s view) newSheet(snap *say.Snapshot, place book.Place, sheet work.Sheet) s
 
 // hours says when to cut, and with how many hands.
 func hours(snap *say.Snapshot, place book.Place, sheet work.Sheet) (when, hands string) {
-	if len(sheet.Spans) == 0 {
-		return "There is no light to cut in.", ""
-	}
-	when = say.CutWhen(snap, sheet.Spans, sheet.Hot, sheet.Pick, place)
+	when = say.CutWhen(snap, sheet.Daytime, sheet.Pick, place)
 	if sheet.Hands == 0 {
 		return when, ""
 	}

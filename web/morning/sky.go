@@ -49,6 +49,5 @@ func cuttingHours(snap *say.Snapshot, d day.Day) string {
 	if err != nil {
 		return ""
 	}
-	spans, hot := snap.Stand.CuttingHours(d, place.CutUntilC)
-	return say.CutWhen(snap, spans, hot, d, place)
+	return say.CutWhen(snap, snap.Stand.CuttingHours(d, place.CutUntilC), d, place)
 }
