@@ -100,7 +100,8 @@ func movesOf(b *book.Book, d day.Day) []book.Move {
 			}
 			left -= n
 		}
-		if h.Now.Left[1] < spentDays && left > 0 {
+		stale := order != "" && d.Sub(h.CutAt.Day()) > int(h.Crop.Store.MaxDays) // after a market nobody takes it along once more
+		if (stale || h.Now.Left[1] < spentDays) && left > 0 {
 			add(book.Move{Lot: h.Lot, At: day.At(d, 18, 0), What: book.Composted, Stems: left, From: h.Place})
 		}
 	}

@@ -9,8 +9,8 @@ test('stems are moved and sold, refused where there are none, and always add up'
   await expect(page.locator('.answer')).toContainText(/^Use first: \d+ /)
   await accessible(page)
   await fits(page)
-  const [cut, here, sold] = await sum(page)
-  expect(here + sold).toBe(cut)
+  const [cut, here, sold, composted] = await sum(page)
+  expect(here + sold + composted).toBe(cut)
   const cool = page.getByRole('region', { name: 'Cool room' })
   await expect(cool).toContainText(/set to 6 °C, 6\.0 °C on Thu 9 July, 06:10, \d+ buckets of 24/)
   await expect(cool).toContainText(/It was warmer than it is set to: that has cost what stands here 0\.\d/)
@@ -33,7 +33,7 @@ test('stems are moved and sold, refused where there are none, and always add up'
   await expect(async () => {
     await page.goto(address + '/store')
     await worked(page)
-    expect(await sum(page)).toEqual([cut, here - 2, sold + 2])
+    expect(await sum(page)).toEqual([cut, here - 2, sold + 2, composted])
   }).toPass({ timeout: 180_000 })
   await page.getByText('The last moves').click()
   await expect(page.locator('.lately-move').first()).toContainText(/: 2 Cornflower blue sold, Gate stall/)
@@ -43,7 +43,7 @@ test('stems are moved and sold, refused where there are none, and always add up'
   await expect(async () => {
     await page.goto(address + '/store')
     await worked(page)
-    expect(await sum(page)).toEqual([cut, here, sold])
+    expect(await sum(page)).toEqual([cut, here, sold, composted])
   }).toPass({ timeout: 180_000 })
 })
 
@@ -90,7 +90,7 @@ test('whole bouquets are made up of what stands, and no more than there are stem
 test('what is done without signal is kept and sent once: a job, a move, a temperature', async ({ page, address, context }) => {
   await page.goto(address + '/store')
   await worked(page)
-  const [cut, here, sold] = await sum(page)
+  const [cut, here, sold, composted] = await sum(page)
   await expect(page.locator('#move-here')).toBeHidden()
   await context.setOffline(true)
   const heap = page.getByRole('region', { name: 'Cool room' }).locator('.heaps li').filter({ hasText: 'Cornflower' }).last()
@@ -119,7 +119,7 @@ test('what is done without signal is kept and sent once: a job, a move, a temper
   await expect(async () => {
     await page.goto(address + '/store')
     await worked(page)
-    expect(await sum(page)).toEqual([cut, here - 3, sold + 3])
+    expect(await sum(page)).toEqual([cut, here - 3, sold + 3, composted])
     await expect(page.getByRole('region', { name: 'Barn shade' })).toContainText('19.5 °C on Thu 9 July, 08:00', { timeout: 1000 })
   }).toPass({ timeout: 180_000 })
 

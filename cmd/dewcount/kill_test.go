@@ -124,7 +124,7 @@ func TestAKilledServerLosesAndDoublesNothing(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	sender := phone{&http.Client{Jar: jar, Timeout: 20 * time.Second}}
+	sender := phone{&http.Client{Jar: jar, Timeout: 2 * time.Minute}}
 	random := rand.New(rand.NewPCG(7, 9))
 	sent, signedIn := 0, false
 	send := func(v victim) bool {
