@@ -157,6 +157,24 @@ func TestAPacketsDaysMoveItsDates(t *testing.T) {
 // What lasts is never over: when its stems are cut or a frost has taken them it rests, and nobody is told to pull it out.
 func TestWhatLastsRests(t *testing.T) {
 	for _, c := range []struct {
+		start  string
+		method crop.Method
+		want   Stage
+	}{{"2026-07-10", crop.Tray, InNursery}, {"2026-06-20", crop.Division, Growing}} { // what has never stood there does not rest
+		s := meadow(t, day.Must("2026-07-14"), func(b *book.Book) {
+			b.Weather = nil
+			b.Varieties = append(b.Varieties, book.Variety{Name: "New", Crop: "achillea"})
+			p := book.Planting{ID: "new", Variety: "New", Method: c.method, StartedOn: day.Must(c.start), Plants: 8}
+			if c.method == crop.Tray {
+				p.PlantedOutOn = day.Must("2026-09-05")
+			}
+			b.Plantings = append(b.Plantings, p)
+		})
+		if stage, _ := s.Stage(0); stage != c.want || s.Rests(0, s.View.Today) {
+			t.Errorf("started as %s on %s it is at stage %d, want %d", c.method, c.start, stage, c.want)
+		}
+	}
+	for _, c := range []struct {
 		id, today string
 		want      Stage
 		over      bool

@@ -55,12 +55,18 @@ func (s *Snapshot) Over(i int) bool {
 	return !p.Growth.Profile.Lasts(p.Growth.Method) && (s.Stand.Dead(i) || s.Stand.Standing(i).Finished())
 }
 
+// rooted is how many days after its start what lasts has stood through a season, so that it shoots again; before that it comes up for the first time.
+const rooted = 200
+
 // Rests tells whether planting i lies bare until after a day, to shoot again.
 func (s *Snapshot) Rests(i int, until day.Day) bool {
 	p := &s.Model.Plantings[i]
 	if !p.Growth.Profile.Lasts(p.Growth.Method) || s.Stand.Standing(i).Likely >= 1 {
 		return false
 	}
+	if s.Stand.Dead(i) || s.Stand.Standing(i).Finished() {
+		return true
+	}
 	up := s.Milestones(i).Emerged.Likely
-	return s.Stand.Dead(i) || s.Stand.Standing(i).Finished() || up.IsZero() || up.After(until)
+	return (up.IsZero() || up.After(until)) && (p.Growth.Method == crop.Established || s.View.Today.Sub(p.Growth.Started) > rooted)
 }
