@@ -4,6 +4,7 @@ import (
 	"dewcount/core/climate"
 	"dewcount/core/crop"
 	"dewcount/core/day"
+	"dewcount/core/growth"
 )
 
 // A Frost is when frost ends and begins where a crop is grown: the last of spring and the first of autumn, in any year; zero where there is hardly any.
@@ -68,10 +69,10 @@ func (s *Starts) InSeason(w Sowing) bool {
 
 // Chills tells whether a usual winter of a place is as long as the crop wants it.
 func Chills(p *crop.Profile, season climate.Season) bool {
-	const coldC, year = 9, 365
+	const year = 365
 	cold := 0
 	for d := range year {
-		if e := season.On(d + 1); (e.TminC+e.TmaxC)/2 <= coldC {
+		if e := season.On(d + 1); (e.TminC+e.TmaxC)/2 <= growth.ChillMeanC {
 			cold++
 		}
 	}

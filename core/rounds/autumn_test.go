@@ -86,25 +86,21 @@ func TestThinningOfAutumnSowings(t *testing.T) {
 	}
 }
 
-// A window of 100 °Cd is left in ten days at 9.9 a day: of ten stems four are over by the pick in four days, all by one in eleven, none where nothing grows.
+// What is said of stems that are left is what is known of them, and nothing where nothing is.
 func TestWhatIsLeftUncut(t *testing.T) {
-	frozen := mild
-	frozen.every = climate.Extremes{TminC: 0, TmaxC: 8}
 	for _, c := range []struct {
 		stems float64
-		days  int
-		sky   Sky
+		over  int
+		known bool
 		want  string
 	}{
-		{10, 4, mild, "by the next pick about 4 of 10 are over"}, {10, 11, mild, "about 10 stems go on opening, and are over"}, {10, 4, frozen, "they likely stand until the next pick"},
-		{1, 4, mild, "it likely stands until the next pick"}, {2, 4, mild, "about 1 of 2 is over"}, {1, 6, mild, "it goes on opening, and is likely over"}, {1, 4, frozen, "it likely stands"},
+		{10, 4, true, "by the next pick about 4 of 10 are over"}, {10, 10, true, "about 10 stems go on opening, and are over"}, {10, 0, true, "they likely stand until the next pick"},
+		{1, 0, true, "it likely stands until the next pick"}, {2, 1, true, "about 1 of 2 is over"}, {1, 1, true, "it goes on opening, and is likely over"}, {10, 0, false, "what stands right goes on opening"},
 	} {
 		p := flower()
-		p.Market = crop.Window{From: crop.Half, To: crop.Open}
-		p.Profile.RungsCd[crop.Half], p.Profile.RungsCd[crop.Open] = 60, 40
-		p.Picks = []Pick{{On: on("2026-07-10"), Next: on("2026-07-10").Add(c.days), Stems: c.stems, Hours: 0.1}}
-		if got := jobsOf(p, c.sky, "2026-07-08")[Cut].Cost.String(); !strings.Contains(got, c.want) {
-			t.Errorf("%.0f stems left for %d days: %q, want %q", c.stems, c.days, got, c.want)
+		p.Picks = []Pick{{On: on("2026-07-10"), Stems: c.stems, Over: c.over, Known: c.known, Hours: 0.1}}
+		if got := jobsOf(p, mild, "2026-07-08")[Cut].Cost.String(); !strings.Contains(got, c.want) {
+			t.Errorf("of %.0f stems %d are over (%t): %q, want %q", c.stems, c.over, c.known, got, c.want)
 		}
 	}
 }

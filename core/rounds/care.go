@@ -217,7 +217,7 @@ func (r *round) harvesting() {
 				reason = "%.0f stem likely stands right"
 			}
 			r.add(Job{Task: Cut, After: pick.On, Earliest: pick.On, Best: pick.On, Latest: pick.On, Harm: 0.9, Minutes: 60 * pick.Hours,
-				Reason: Sentence{fmt.Sprintf(reason, pick.Stems)}, Cost: Sentence{r.uncut(pick)}})
+				Reason: Sentence{fmt.Sprintf(reason, pick.Stems)}, Cost: Sentence{uncut(pick)}})
 		}
 	}
 	r.deadhead()

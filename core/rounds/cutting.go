@@ -77,34 +77,22 @@ func (r *round) tieUp() {
 	}
 }
 
-// uncut says what becomes of a pick's stems that are left until the next one. They stand evenly over the cut window, so that warmth of half its length takes half
-// of them out of it.
-func (r *round) uncut(p Pick) string {
-	length, warmth := 0.0, 0.0
-	for rung := r.Market.From; rung <= r.Market.To; rung++ {
-		length += r.Profile.RungsCd[rung]
-	}
-	for d := p.On; d.Before(p.Next); d = d.Add(1) {
-		warmth += r.warmth(d)
-	}
-	stems := math.Round(p.Stems)
-	over := stems
-	if warmth < length {
-		over = math.Round(stems * warmth / length)
-	}
+// uncut says what becomes of a pick's stems that are left until the next one.
+func uncut(p Pick) string {
+	stems := int(math.Round(p.Stems))
 	switch {
-	case over == 0 && stems < 2:
+	case !p.Known:
+		return "what stands right goes on opening"
+	case p.Over == 0 && stems == 1:
 		return "it likely stands until the next pick"
-	case over == 0:
+	case p.Over == 0:
 		return "they likely stand until the next pick"
-	case stems < 2:
+	case stems == 1:
 		return "it goes on opening, and is likely over by the next pick"
-	case over == stems:
-		return fmt.Sprintf("about %.0f stems go on opening, and are over by the next pick", stems)
+	case p.Over >= stems:
+		return fmt.Sprintf("about %d stems go on opening, and are over by the next pick", stems)
+	case p.Over == 1:
+		return fmt.Sprintf("they go on opening: by the next pick about 1 of %d is over", stems)
 	}
-	are := "are"
-	if over == 1 {
-		are = "is"
-	}
-	return fmt.Sprintf("they go on opening: by the next pick about %.0f of %.0f %s over", over, stems, are)
+	return fmt.Sprintf("they go on opening: by the next pick about %d of %d are over", p.Over, stems)
 }

@@ -113,10 +113,9 @@ type Planting struct {
 	Standing [crop.Rungs]float64
 	Finished bool // nothing stands and nothing is to come
 	Picks    []Pick
-	Market   crop.Window // what they take
-	Counted  day.Day     // last
-	CountFor day.Day     // the next pick that somebody waits for and nobody is sure of; zero if there is none
-	Cut      day.Day     // last
+	Counted  day.Day // last
+	CountFor day.Day // the next pick that somebody waits for and nobody is sure of; zero if there is none
+	Cut      day.Day // last
 	Done     map[Task]day.Day
 	Events   []day.Day // on which a prime flower of it is wanted
 	NextHere day.Day   // when something else takes its place; zero if nothing is planned
@@ -131,8 +130,9 @@ type Planting struct {
 // A Pick is what a pick day will take.
 type Pick struct {
 	On    day.Day
-	Next  day.Day // the pick after it
 	Stems float64
+	Over  int     // of these, those that are past the window by the next pick if they are left
+	Known bool    // whether that can be told
 	Hours float64 // of one person
 }
 

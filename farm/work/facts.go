@@ -80,7 +80,6 @@ func picksOf(s *look.Season, i int, p *rounds.Planting) {
 	if err != nil {
 		return
 	}
-	p.Market = s.Model.Plantings[i].Growth.Market
 	const ahead = 14
 	for j, on := range s.Forecast.PickDays {
 		if on.Sub(s.View.Today) > ahead {
@@ -90,14 +89,15 @@ func picksOf(s *look.Season, i int, p *rounds.Planting) {
 			continue
 		}
 		stems := float64(s.Forecast.Plantings[i].ByPick[j][crop.Market].Likely())
+		over, known := 0, false
 		if at, k := s.Morning.Index(p.ID), slices.Index(s.Morning.Forecast.PickDays, on); at >= 0 && k >= 0 {
-			stems = float64(s.Morning.Forecast.Plantings[at].ByPick[k][crop.Market].Likely())
+			likely := s.Morning.Forecast.Plantings[at].ByPick[k][crop.Market].Likely()
+			stems = float64(likely)
+			if k+1 < len(s.Morning.Forecast.PickDays) {
+				over, _, known = leftUncut(s.Morning, at, on, float64(s.Morning.Forecast.PickDays[k+1].Sub(on)), likely)
+			}
 		}
-		next := on.Add(7)
-		if later := s.Model.Picks.Between(on.Add(1), next); len(later) > 0 {
-			next = later[0]
-		}
-		p.Picks = append(p.Picks, rounds.Pick{On: on, Next: next, Stems: stems, Hours: stems / s.Book.StemsAnHour(place, s.Model.Plantings[i].Growth.Profile)})
+		p.Picks = append(p.Picks, rounds.Pick{On: on, Over: over, Known: known, Stems: stems, Hours: stems / s.Book.StemsAnHour(place, s.Model.Plantings[i].Growth.Profile)})
 	}
 }
 

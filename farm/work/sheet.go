@@ -97,28 +97,34 @@ func (r *SheetRow) reckon(s *look.Snapshot, pick day.Day, next, stemsAnHour floa
 	}
 	r.Spare = max(0, r.Spare)
 	r.Minutes = 60 * float64(likely) / stemsAnHour
-	warmth := s.Stand.CdADay(r.Planting, pick, callDays)
-	standing := s.Stand.Standing(r.Planting)
-	r.Where = cutting.WhereOf(profile, p.Growth.Market, market.TakenOf(s, p.ID) < standing.FirstFlush/2, warmth)
-	if r.Soon = pick.Sub(s.View.Today) <= soon; !r.Soon {
-		return
+	r.Where = cutting.WhereOf(profile, p.Growth.Market, market.TakenOf(s, p.ID) < s.Stand.Standing(r.Planting).FirstFlush/2, s.Stand.CdADay(r.Planting, pick, callDays))
+	r.Over, r.Gone, r.Soon = leftUncut(s, r.Planting, pick, next, likely)
+}
+
+// leftUncut returns how many of a row's likely stems of a pick are past the window by the next one, so many days after it, and how many have passed it already; not known
+// of a pick of which today's stems tell nothing.
+func leftUncut(s *look.Snapshot, i int, pick day.Day, next float64, likely int) (past, gone int, known bool) {
+	if pick.Sub(s.View.Today) > soon {
+		return 0, 0, false
 	}
-	ready, over, gone := 0.0, 0.0, 0.0
-	for k, stems := range standing.Rungs {
+	p := &s.Model.Plantings[i]
+	warmth := s.Stand.CdADay(i, pick, callDays)
+	ready, over, spent := 0.0, 0.0, 0.0
+	for k, stems := range s.Stand.Standing(i).Rungs {
 		switch rung := crop.Rung(k); {
 		case rung > p.Growth.Market.To:
-			gone += stems
+			spent += stems
 		case p.Growth.Market.Holds(rung):
 			ready += stems
-			if next > 0 && !cutting.Stands(profile, p.Growth.Market, rung, next+float64(pick.Sub(s.View.Today)), warmth) {
+			if next > 0 && !cutting.Stands(p.Growth.Profile, p.Growth.Market, rung, next+float64(pick.Sub(s.View.Today)), warmth) {
 				over += stems
 			}
 		}
 	}
-	r.Gone = int(math.Round(gone))
 	if ready > 0 {
-		r.Over = int(math.Round(float64(likely) * over / ready))
+		past = int(math.Round(float64(likely) * over / ready))
 	}
+	return past, int(math.Round(spent)), true
 }
 
 // share reckons how many hands the morning wants, and which rows are left where the crew's hours are too few: those first of whose stems
