@@ -88,6 +88,9 @@ func TestSuccessionsAreTakenOverAndBack(t *testing.T) {
 	if status, body := s.get("/season/successions?asked=1&stems=40&from=&until="); status != http.StatusUnprocessableEntity || !strings.Contains(body, "crop-fault") || strings.Contains(body, "from-fault") {
 		t.Errorf("neither crop nor weeks: %d", status)
 	}
+	if status, body := s.get("/season/successions?asked=1&crop=cosmos-single&stems=40&from=2027-02-30&until="); status != http.StatusUnprocessableEntity || !strings.Contains(body, "from-fault") || strings.Contains(body, "until-fault") {
+		t.Errorf("a wrong day, and no other: %d", status)
+	}
 	// On the ninth of July the first cosmos that can still be sown bloom in September, and a week before the frost of 14 October they are over.
 	for asked, want := range map[string]string{"from=&until=": "from=2026-09-1.&stems=40&until=2026-10-07", "from=2026-08-24&until=": "from=2026-08-24&stems=40&until=2026-10-07", "from=&until=2026-09-27": "from=2026-09-1.&stems=40&until=2026-09-27"} {
 		answer, err := s.client.Get(s.server.URL + "/season/successions?asked=1&crop=cosmos-single&stems=40&" + asked)

@@ -66,7 +66,11 @@ func ReadSuccessionAsk(b *book.Book, f *book.Fields, today day.Day) SuccessionAs
 		a.From, a.To = f.OptDay("from"), f.OptDay("until")
 		return a
 	}
-	a.From, a.To = f.Day("from"), f.Day("until")
+	if a.From = f.Day("from"); a.From.IsZero() { // the end can be told once the beginning is right
+		a.To = f.OptDay("until")
+	} else {
+		a.To = f.Day("until")
+	}
 	if a.By == "" {
 		a.By = b.Chosen(p, "sow")
 	}
