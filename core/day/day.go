@@ -72,7 +72,17 @@ func (d Day) Midnight() time.Time {
 func (d Day) Weekday() time.Weekday { return d.Midnight().Weekday() }
 
 // YearDay returns the day of the year, 1 to 366.
-func (d Day) YearDay() int { return d.Midnight().YearDay() }
+// It is asked for in the innermost loop of a forecast, so that it is reckoned without the time package.
+func (d Day) YearDay() int {
+	years := (int(d.n) + 1) * 400 / 146_097 // of 146,097 days in 400 years; those that are over, or one more
+	for daysOf(years) >= int(d.n) {
+		years--
+	}
+	return int(d.n) - daysOf(years)
+}
+
+// daysOf returns the days of the years 1 to so many.
+func daysOf(years int) int { return 365*years + years/4 - years/100 + years/400 }
 
 // Date returns year, month and day of month.
 func (d Day) Date() (int, time.Month, int) { return d.Midnight().Date() }

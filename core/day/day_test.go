@@ -27,6 +27,14 @@ func TestDayAgainstPlainCounting(t *testing.T) {
 	}
 }
 
+func TestDayOfTheYear(t *testing.T) {
+	for d := Of(1, time.January, 1); d != Of(9999, time.December, 31); d = d.Add(1) {
+		if got, want := d.YearDay(), d.Midnight().YearDay(); got != want {
+			t.Fatalf("%v is day %d of its year, want %d", d, got, want)
+		}
+	}
+}
+
 func daysIn(year int, month time.Month) int {
 	switch month {
 	case time.February:

@@ -261,6 +261,10 @@ func (s *Stand) season(i int, r *life, all []day.Day, of uses, chance *chance, o
 	if r.dead || r.later != nil || len(picks) == 0 {
 		return
 	}
+	instants := make([]float64, len(all))
+	for j, d := range all {
+		instants[j] = d.At(s.farm.PickHour)
+	}
 	var run growth.Run
 	for m, clock := range r.clocks.members {
 		lives := before + s.lastPick(i, r, m, picks)
@@ -270,11 +274,11 @@ func (s *Stand) season(i int, r *life, all []day.Day, of uses, chance *chance, o
 			}
 			at := m*s.farm.Draws + d
 			now.CopyTo(&run, clock)
-			run.Forget(all[lives-1].At(s.farm.PickHour), of.first)
+			run.Forget(instants[lives-1], of.first)
 			whole := supplyOf(p, &run)
 			stock := whole
 			for j := before; j < lives; j++ {
-				run.To(all[j].At(s.farm.PickHour))
+				run.To(instants[j])
 				if at%2 == 0 { // half of the samples do for what is only looked at
 					for _, u := range of.own {
 						seen := stock // looking takes nothing
@@ -292,7 +296,7 @@ func (s *Stand) season(i int, r *life, all []day.Day, of uses, chance *chance, o
 				now.CopyTo(&run, clock)
 				later := whole
 				for j := before; j < lives; j++ {
-					run.To(all[j].At(s.farm.PickHour))
+					run.To(instants[j])
 					out.put(j, u, at, p.Sound*run.Cut(p.Windows[u], 1), &later, chance)
 				}
 			}

@@ -81,9 +81,13 @@ func (c *cohort) fill(a, b, stems float64) {
 	}
 	dense := stems / (b - a)
 	put(&c.boxes[i], dense*(float64(i+1)-a))
+	quick, usual, slow := dense*speedShare[0], dense*speedShare[1], dense*speedShare[2]
 	whole := c.boxes[i+1 : last]
 	for k := range whole {
-		put(&whole[k], dense)
+		box := &whole[k]
+		box[0] += quick
+		box[1] += usual
+		box[2] += slow
 	}
 	put(&c.boxes[last], dense*(b-float64(last)))
 }
@@ -136,17 +140,13 @@ func (c *cohort) bare(cd float64) bool { return len(c.boxes) == 0 || cd <= c.fir
 // will have gone past it when the warmth is aheadCd are taken as well; both 0 for the window alone.
 type reach struct{ heldCd, aheadCd float64 }
 
-// cuttable is window for what is cut, where the present is at a place.
-func (c *cohort) cuttable(v int, w crop.Window, now float64, by reach) (a, b float64) {
-	a, b = c.window(v, w, now)
-	if by == (reach{}) {
-		return a, b
-	}
+// stretched returns up to which place stems are cut where the present is at a place and the window ends at b.
+func (c *cohort) stretched(by reach, v int, w crop.Window, now, b float64) float64 {
 	b -= by.heldCd * c.perCd
 	if ahead := c.place(by.aheadCd); ahead > now && int(w.To)+1 < crop.Rungs {
 		b = min(now, max(b, ahead-c.upto[v][w.To+1]))
 	}
-	return a, b
+	return b
 }
 
 // ready returns the stems that would be cut of a window when the warmth is cd.
@@ -156,7 +156,10 @@ func (c *cohort) ready(w crop.Window, cd float64, by reach) float64 {
 	}
 	now, stems := c.place(cd), 0.0
 	for v := range speeds {
-		a, b := c.cuttable(v, w, now, by)
+		a, b := c.window(v, w, now)
+		if by != (reach{}) {
+			b = c.stretched(by, v, w, now, b)
+		}
 		stems += c.sum(v, a, b)
 	}
 	return stems
@@ -175,7 +178,10 @@ func (c *cohort) cut(w crop.Window, cd, share float64, by reach) float64 {
 	}
 	now, taken := c.place(cd), 0.0
 	for v := range speeds {
-		a, b := c.cuttable(v, w, now, by)
+		a, b := c.window(v, w, now)
+		if by != (reach{}) {
+			b = c.stretched(by, v, w, now, b)
+		}
 		if emptied := float64(c.emptiedTo[v]); a < emptied {
 			a = emptied
 		}

@@ -134,10 +134,12 @@ func (r *Run) bud(until float64) {
 			r.cohort.bud(from, cd, (all-r.budded)*r.firstFlush*r.traits.Stems)
 			r.budded = all
 		}
-		if lead := r.leadCd(); way >= lead && math.IsInf(r.colourCd, 1) {
-			r.colourCd = cd + r.cohort.reached(1, crop.Colour)
-			if before := (r.clock.light.At(r.at) - r.sinceCd) / r.traits.Pace; before < lead { // part of the way since the last look
-				r.colourCd -= (cd - from) * (way - lead) / (way - before)
+		if math.IsInf(r.colourCd, 1) {
+			if lead := r.leadCd(); way >= lead {
+				r.colourCd = cd + r.cohort.reached(1, crop.Colour)
+				if before := (r.clock.light.At(r.at) - r.sinceCd) / r.traits.Pace; before < lead { // part of the way since the last look
+					r.colourCd -= (cd - from) * (way - lead) / (way - before)
+				}
 			}
 		}
 	}
