@@ -314,8 +314,8 @@ func (v *verdict) print() {
 	for _, kind := range slices.Sorted(maps.Keys(v.of)) {
 		t := v.of[kind]
 		s := &t.all
-		fmt.Printf("%-38s %6d picks %8.0f cut  bias %+5.1f ± %.1f %%  in50 %2.0f of %2.0f %%  in80 %2.0f of %2.0f %%  skill %3.0f %%", kind, s.Picks, s.Came, 100*s.Bias(), 100*v.biases.uncertain(kind),
-			100*s.Share(s.In50), 100*s.Said50/float64(s.Picks), 100*s.Share(s.In80), 100*s.Said80/float64(s.Picks), 100*s.Skill())
+		fmt.Printf("%-38s %6d picks %8.0f cut  bias %+5.1f ± %.1f %%  in50 %2.0f of %2.0f %%, in part %2.0f %%  in80 %2.0f of %2.0f %%, in part %2.0f %%  skill %3.0f %%", kind, s.Picks, s.Came, 100*s.Bias(), 100*v.biases.uncertain(kind),
+			100*s.Share(s.In50), 100*s.Said50/float64(s.Picks), 100*s.Part50/float64(s.Picks), 100*s.Share(s.In80), 100*s.Said80/float64(s.Picks), 100*s.Part80/float64(s.Picks), 100*s.Skill())
 		if t.oracle.WIS > 0 {
 			fmt.Printf("  %.2f ± %.2f of the oracle, %4.1f %% of all", t.beside.WIS/t.oracle.WIS, v.beside.uncertain(kind), 100*t.beside.WIS/v.of[all].beside.WIS)
 		}

@@ -60,6 +60,20 @@ func TestShares(t *testing.T) {
 	}
 }
 
+// A row that gives all its stems on one pick, of five that it may be, is cut on one pick and not on five; one that never blooms is not asked.
+func TestWhenASowingIsCut(t *testing.T) {
+	on := []int{1, 2, 2, 3, 4, -1}
+	try := paper(1, 5, len(on), func(_, w, s int) float32 {
+		if w == on[s] {
+			return 3
+		}
+		return 0
+	})
+	if first, last := try.Cuts(try.Trials[0].Sowing); first != try.Picks[2] || last != try.Picks[2] {
+		t.Errorf("cut from %s to %s, not on %s", first, last, try.Picks[2])
+	}
+}
+
 // A week and 12 stems wanted: 10 in one weather and 16 in the other.
 func TestOutcome(t *testing.T) {
 	try := paper(1, 1, 2, func(_, _, s int) float32 { return []float32{1, 1.6}[s] })

@@ -171,29 +171,36 @@ func weekly(picks []day.Day, byPick [][]float32, first Week, weeks, samples int)
 	return sums
 }
 
-// Cuts returns the first and the last pick day between which a sowing that was tried is expected to give all but a twentieth of its stems
-// at each end; zero Days where it gives none.
+// Cuts returns the pick days from which and until which a sowing that was tried is usually cut, but for a twentieth of its stems at each end: the
+// medians of those days over the samples that give any; zero Days where none does. The mean over samples would last longer than any row does,
+// since they bloom at different times.
 func (t *Try) Cuts(s Sowing) (first, last day.Day) {
 	const end = 0.05
 	trial := t.trialOf(s)
 	if trial == nil {
 		return
 	}
-	sums := make([]float64, len(t.Picks)+1)
+	total, sum := make([]float64, t.Samples), make([]float64, t.Samples)
+	for _, by := range trial.ByPick {
+		for k, stems := range by {
+			total[k] += float64(stems)
+		}
+	}
+	var firsts, lasts []int
 	for j, by := range trial.ByPick {
-		sums[j+1] = sums[j]
-		for _, stems := range by {
-			sums[j+1] += float64(stems)
+		for k, stems := range by {
+			was := sum[k]
+			sum[k] += float64(stems)
+			if was < end*total[k] && sum[k] >= end*total[k] {
+				firsts = append(firsts, j)
+			}
+			if was < (1-end)*total[k] && sum[k] >= (1-end)*total[k] {
+				lasts = append(lasts, j)
+			}
 		}
 	}
-	total := sums[len(sums)-1]
-	for j, d := range t.Picks {
-		if total > 0 && first.IsZero() && sums[j+1] >= end*total {
-			first = d
-		}
-		if total > 0 && last.IsZero() && sums[j+1] >= (1-end)*total {
-			last = d
-		}
+	if len(firsts) == 0 {
+		return
 	}
-	return first, last
+	return t.Picks[firsts[len(firsts)/2]], t.Picks[lasts[len(lasts)/2]] // they are in order
 }

@@ -18,6 +18,7 @@ type Pick struct {
 	AsOf, Pick     day.Day
 	Stems          [5]float64 // forecast, at Quantiles
 	Said           [2]float64 // chances, 0 to 1, that were forecast of the middle half and of what lies between sure and best, ends included
+	PIT            [2]float64 // chances, 0 to 1, that were forecast of fewer stems than came, and of no more
 	Mean           float64    // expected
 	Calendar       float64    // what the calendar method says
 	Came           float64    // sound stems cut
@@ -30,7 +31,7 @@ type Spread interface {
 	AtLeast(stems int) float64
 }
 
-// Foretell sets what was forecast.
+// Foretell sets what was forecast, once it is known what came.
 func (r *Pick) Foretell(s Spread) {
 	r.Mean = s.Mean()
 	for k, q := range Quantiles {
@@ -39,6 +40,20 @@ func (r *Pick) Foretell(s Spread) {
 	for k := range r.Said {
 		r.Said[k] = s.AtLeast(int(r.Stems[1-k])) - s.AtLeast(int(r.Stems[3+k])+1)
 	}
+	r.PIT = [2]float64{1 - s.AtLeast(int(r.Came)), 1 - s.AtLeast(int(r.Came)+1)}
+}
+
+// within returns the part, 0 to 1, of a pick that lies between two chances of its forecast: of a whole number at the band's end as much as is
+// needed for a band that holds what it says, however few the stems are (the randomised probability integral transform without its dice:
+// Czado et al. 2009, Biometrics 65:1254-1261, eq. 2).
+func (r Pick) within(low, high float64) float64 {
+	if r.PIT[0] == r.PIT[1] { // a number that was not thought of
+		if low < r.PIT[0] && r.PIT[0] < high {
+			return 1
+		}
+		return 0
+	}
+	return max(0, min(high, r.PIT[1])-max(low, r.PIT[0])) / (r.PIT[1] - r.PIT[0])
 }
 
 // Lead returns the weeks from AsOf to the pick, begun weeks counted whole: 1 for the next seven days.
@@ -66,6 +81,7 @@ type Score struct {
 	WIS, Calendar     float64 // sums of scores, in stems
 	Expected, Came    float64 // sums of stems
 	Said50, Said80    float64 // picks that were to be In50 and In80: of few whole stems more than a half and four in five, since the ends are in
+	Part50, Part80    float64 // picks in the middle half and in the middle four fifths of the forecast's chances, ends in part
 }
 
 // Add takes a row in.
@@ -77,6 +93,8 @@ func (s *Score) Add(r Pick) {
 	s.Came += r.Came
 	s.Said50 += r.Said[0]
 	s.Said80 += r.Said[1]
+	s.Part50 += r.within(0.25, 0.75)
+	s.Part80 += r.within(0.1, 0.9)
 	if r.Stems[1] <= r.Came && r.Came <= r.Stems[3] {
 		s.In50++
 	}

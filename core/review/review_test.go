@@ -51,6 +51,32 @@ func TestWhatABandSays(t *testing.T) {
 	}
 }
 
+// What comes as often as it was said to lies within a band's chances as often as they say, in part: no stem (0 to 0.3 of the chances) a sixth
+// of the time in the middle half, one (0.3 to 0.8) nine tenths of it, two never.
+func TestBandsHoldWhatTheySayInPart(t *testing.T) {
+	var all Score
+	for came, times := range []int{3, 5, 2} {
+		r := Pick{Came: float64(came)}
+		r.Foretell(few{})
+		var one Score
+		one.Add(r)
+		if want := []float64{1. / 6, 0.9, 0}[came]; math.Abs(one.Part50-want) > 1e-12 {
+			t.Errorf("%d stems lie in the middle half to %v, want %v", came, one.Part50, want)
+		}
+		for range times {
+			all.Add(r)
+		}
+	}
+	if math.Abs(all.Part50-5) > 1e-12 || math.Abs(all.Part80-8) > 1e-12 {
+		t.Errorf("of ten picks %v and %v lie in a half and in four fifths of the chances", all.Part50, all.Part80)
+	}
+	r := Pick{Came: 3} // nobody thought of it
+	r.Foretell(few{})
+	if all.Add(r); math.Abs(all.Part50-5) > 1e-12 || math.Abs(all.Part80-8) > 1e-12 {
+		t.Errorf("three stems, which were never said to come, lie within the bands")
+	}
+}
+
 func TestScoreAddsUp(t *testing.T) {
 	var s Score
 	s.Add(Pick{Stems: [5]float64{10, 15, 20, 27, 40}, Mean: 22, Calendar: 60, Came: 30})
