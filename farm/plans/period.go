@@ -19,7 +19,7 @@ func UsualChance(b *book.Book, place book.Place) float64 {
 	return place.Chance
 }
 
-// UsualFrom returns from when on a crop can be planned for: from when the first sowing that can still be made is in bloom on the mean.
+// UsualFrom returns from when on a crop can be planned for: from when the first sowing that can still be made is usually in bloom.
 func UsualFrom(s *look.Snapshot, p *crop.Profile, variety string) day.Day {
 	const anyCrop = 80 // days from its sowing
 	if first := firstBloom(s, p, variety); !first.IsZero() {
@@ -44,7 +44,7 @@ const (
 	worth      = 28
 )
 
-// firstBloom returns when the first sowing of a crop that can still be made, and blooms for some weeks before the frost, is first cut on the mean; zero where none in a year is.
+// firstBloom returns when the first sowing of a crop that can still be made, and blooms for some weeks before the frost, is usually first cut; zero where none in a year is.
 func firstBloom(s *look.Snapshot, p *crop.Profile, variety string) day.Day {
 	const (
 		ahead = 370
