@@ -2,6 +2,7 @@ package farm_test
 
 import (
 	"fmt"
+	"math"
 	"path/filepath"
 	"slices"
 	"strings"
@@ -148,6 +149,51 @@ func TestWhatIsPlantedCounts(t *testing.T) {
 	}
 	if len(with.Sowings) != 0 || len(without.Sowings) == 0 {
 		t.Errorf("%d sowings beside 600 plants, %d without them", len(with.Sowings), len(without.Sowings))
+	}
+}
+
+// A week is said not to be held only where it is less sure than was asked for, and the weeks of a plan are told so well that other weathers say the same.
+func TestWeeksAreHeldOrNot(t *testing.T) {
+	s := snapshot(t, winterFarm(t, "oceanic-43s", "-38", "2026-11-29"))
+	held, weeks, off := 0, 0, 0.0
+	for _, id := range []string{"sunflower-single", "zinnia-tall", "snapdragon"} {
+		a := ask(t, s, "crop="+id+" stems=40 chance=70 from=2027-02-08 until=2027-04-25")
+		p, err := plans.Successions(ctx, s, a, nil)
+		if err != nil {
+			t.Fatal(err)
+		}
+		ground, err := plans.GroundOf(s, a.Crop, "", "")
+		if err != nil {
+			t.Fatal(err)
+		}
+		var sowings []plan.Sowing
+		for _, w := range p.Bloom.Sowings {
+			sowings = append(sowings, w.Sowing)
+		}
+		want := plan.WeeklyWant(a.From, a.To, a.Stems, a.Chance)
+		often := make([]float64, len(want.Stems))
+		const others = 4
+		for range others {
+			ground.Farm.Seed += 9
+			for w, o := range ground.Try(sowings, crop.Market, a.To.Add(21)).Outcome(p.Bloom.Sowings, want, plan.Limits{Hold: p.Hold}) {
+				often[w] += o.Chance / others
+			}
+		}
+		for w, o := range p.Bloom.Weeks {
+			weeks++
+			if o.Reachable {
+				held++
+			} else if o.Chance >= a.Chance {
+				t.Errorf("%s: the week of %s has enough %.2f of the time and is not held", id, o.Monday, o.Chance)
+			}
+			off += math.Abs(o.Chance - often[w])
+		}
+	}
+	if held < 15 || held == weeks {
+		t.Errorf("%d of %d weeks are held", held, weeks)
+	}
+	if off /= float64(weeks); off > 0.032 {
+		t.Errorf("weeks are %.3f more or less sure in other weathers", off)
 	}
 }
 

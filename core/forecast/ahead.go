@@ -207,7 +207,7 @@ func (s *Stand) ahead(i int, picks []day.Day) *samples {
 	if s.LongOver(i) {
 		return out
 	}
-	count := s.farm.Members * s.farm.Draws
+	count := s.farm.Samples()
 	var same, own, late []crop.Use // uses cut as the market's, those looked at before its cuts, and those with cuts of their own
 	for u := range crop.Use(crop.Uses) {
 		if !p.HasUse[u] {
@@ -268,11 +268,15 @@ func (s *Stand) season(i int, r *life, all []day.Day, of uses, chance *chance, o
 	var run growth.Run
 	for m, clock := range r.clocks.members {
 		lives := before + s.lastPick(i, r, m, picks)
-		for d, now := range r.known.Runs {
-			if lives == before {
-				break
-			}
-			at := m*s.farm.Draws + d
+		if lives == before {
+			continue
+		}
+		first, every, base := 0, 1, m*s.farm.Draws
+		if s.farm.Paired {
+			first, every, base = m, s.farm.Members, 0
+		}
+		for d := first; d < s.farm.Draws; d += every {
+			now, at := r.known.Runs[d], base+d
 			now.CopyTo(&run, clock)
 			run.Forget(instants[lives-1], of.first)
 			whole := supplyOf(p, &run)

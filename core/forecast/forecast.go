@@ -27,12 +27,21 @@ type Farm struct {
 	From      day.Day // the first pick day that may be forecast
 	To        day.Day // the last pick day that is forecast
 	Plantings []Planting
-	Members   int // weathers
-	Draws     int // sets of traits
+	Members   int  // weathers
+	Draws     int  // sets of traits
+	Paired    bool // each set of traits grows in one of the weathers, in turn, and not in all: as many samples as sets. Of so many samples these tell most
 	Seed      uint64
 	BoxCd     float64
 	Reach     int               // days beyond From that the weather members reach; 0 for Horizon
 	Lessons   *evidence.Lessons // of what is long over, to be kept from one forecast to the next; may be nil
+}
+
+// Samples returns how many samples a forecast has.
+func (f *Farm) Samples() int {
+	if f.Paired {
+		return f.Draws
+	}
+	return f.Members * f.Draws
 }
 
 func (f *Farm) reach() int {
@@ -242,7 +251,7 @@ func (f *Farm) evidence(p *Planting, r *life) evidence.Planting {
 // hasSky tells whether a farm has the weather, its first day, the pick days and the fineness of the stand.
 func (s *Stand) hasSky(f *Farm, first day.Day) bool {
 	o := s.farm
-	return o.From == f.From && o.To == f.To && o.PickHour == f.PickHour && o.Ahead == f.Ahead && o.Members == f.Members && o.Draws == f.Draws &&
+	return o.From == f.From && o.To == f.To && o.PickHour == f.PickHour && o.Ahead == f.Ahead && o.Members == f.Members && o.Draws == f.Draws && o.Paired == f.Paired &&
 		o.Seed == f.Seed && o.BoxCd == f.BoxCd && o.Reach == f.Reach && s.sky.past.First == first &&
 		o.writesCuts() == f.writesCuts() && reflect.DeepEqual(o.Picks, f.Picks) && reflect.DeepEqual(o.Outlook, f.Outlook)
 }

@@ -364,3 +364,36 @@ func TestOneStemAPlant(t *testing.T) {
 		t.Errorf("as often more as fewer than %d stems of 160 plants, from %d to %d", half, middle[0], middle[len(middle)-1])
 	}
 }
+
+// A set of traits that grows in one weather alone is killed by that weather's frost, and by no other's.
+func TestPairedSamplesAreOfTheirWeather(t *testing.T) {
+	farm := meadow(12)
+	const late = 10
+	farm.Members, farm.Draws, farm.To = 7, 60, farm.From.Add(150)
+	all := New(farm, nil).Forecast()
+	paired := *farm
+	paired.Paired = true
+	some := New(&paired, nil).Forecast()
+	torn := 0 // picks in some weathers before the frost and in some after it
+	for j := range all.PickDays {
+		var alive [7]bool
+		for at, n := range all.Samples(late, j, crop.Market) {
+			alive[at/farm.Draws] = alive[at/farm.Draws] || n > 0
+		}
+		if slices.Contains(alive[:], true) && slices.Contains(alive[:], false) && all.PickDays[j].Sub(farm.From) > 60 {
+			torn++
+		}
+		of := some.Samples(late, j, crop.Market)
+		if len(of) != farm.Draws || len(of) != paired.Samples() {
+			t.Fatalf("%d samples of %d sets of traits", len(of), farm.Draws)
+		}
+		for d, n := range of {
+			if n > 0 && !alive[d%farm.Members] {
+				t.Errorf("%d stems on %s in a weather that has killed them", n, all.PickDays[j])
+			}
+		}
+	}
+	if torn == 0 {
+		t.Error("no frost comes in between")
+	}
+}

@@ -199,8 +199,8 @@ func (g *Ground) SowOn(starts Starts, on day.Day, want DateWant) *DatePlan {
 
 // How finely a date is looked at: a single day hangs on the weather more than a week of many does.
 const (
-	dateMembers = 32
-	dateDraws   = 48
+	dateMembers = 96
+	dateDraws   = 768
 )
 
 // tryDate tries sowings that are cut in the window of the use that they are for, and of which nothing is cut within reservedDays of the first of the day's picks.

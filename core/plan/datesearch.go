@@ -15,7 +15,7 @@ func (g *Ground) SowFor(ctx context.Context, starts Starts, want DateWant, progr
 		progress = func(float64) {}
 	}
 	rough := *g
-	rough.members, rough.draws = dateMembers/2, dateDraws/2 // where to look closely needs no more
+	rough.members, rough.draws = dateMembers/3, dateDraws/3 // where to look closely needs no more
 	centres := rough.tryDate(starts.Between(want.CutOn, want.CutOn, coarseDays), want).centres(want)
 	progress(0.2)
 	var answer DateAnswer

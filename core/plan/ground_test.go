@@ -127,7 +127,7 @@ func TestEvenBloomBeatsFixedIntervals(t *testing.T) {
 				leanWeeks++
 			}
 		}
-		if leaner.WeeksShort > 0.3*leanWeeks || leaner.StemsWasted > 0.7*even.StemsWasted {
+		if leaner.WeeksShort > 0.3*leanWeeks || leaner.StemsWasted/leanWeeks > 0.7*even.StemsWasted/float64(weeks) { // of as many weeks
 			t.Errorf("%s in %s at 7 in 10: %.1f of %.0f weeks short, %.0f stems too many where it was %.0f", c.crop, c.region, leaner.WeeksShort, leanWeeks, leaner.StemsWasted, even.StemsWasted)
 		}
 		if kept.StemsWasted > even.StemsWasted {

@@ -73,11 +73,13 @@ func (p *SuccessionPlan) judge(ground *plan.Ground, want plan.Want, limits plan.
 	outcome := func(planned []plan.Planned) []plan.WeekOutcome {
 		weeks := unseen.Outcome(planned, want, limits)
 		for w := range weeks {
-			weeks[w].Reachable = reached[w].Reachable
+			weeks[w].Reachable = reached[w].Reachable || weeks[w].Chance >= want.Chance // one that was given up may be held all the same
 		}
 		return weeks
 	}
-	p.Bloom.Weeks, p.CalendarWeeks = outcome(p.Bloom.Sowings), outcome(p.Calendar)
+	p.Bloom.Weeks = outcome(p.Bloom.Sowings)
+	reached = p.Bloom.Weeks
+	p.CalendarWeeks = outcome(p.Calendar)
 	rows := 0.0 // stems that they are expected to give in the weeks that are held
 	for w, alone := range unseen.Outcome(nil, want, limits) {
 		if reached[w].Reachable && alone.Want > 0 {

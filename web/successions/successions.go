@@ -222,7 +222,11 @@ func newSuccessionResult(snap *say.Snapshot, p *plans.SuccessionPlan) *successio
 		r.Verdict = fmt.Sprintf("%s, one every %d days, of %d plants: as many stems in all as the plan by warmth.", say.Number(len(p.Sowings), "sowing"), p.EveryDays, plants)
 	}
 	if given := givenUp(snap.Locale, p.Bloom.Weeks); len(given) > 0 && (!r.None || held > 0) {
-		r.Notes = append(r.Notes, fmt.Sprintf("Not held: the weeks of %s. At the edge of the season it would take too many plants to be so sure; what there will be stands below.", say.List(given)))
+		weeks := "weeks"
+		if len(given) == 1 {
+			weeks = "week"
+		}
+		r.Notes = append(r.Notes, fmt.Sprintf("Not held: the %s of %s. At the edge of the season it would take too many plants to be so sure; what there will be stands below.", weeks, say.List(given)))
 	}
 	if p.Instead {
 		r.Notes = append(r.Notes, "Started as it usually is it would hold none of these weeks: so any way to start it was tried.")
