@@ -99,6 +99,7 @@ type Planting struct {
 	Method   crop.Method
 	Plants   int
 	Started  day.Day
+	StartBy  day.Day // the last day on which somebody is asked to begin it; zero for Started
 	Bought   day.Day // when its young plants come; zero where it is started here
 	Out      day.Day // as planned or done
 	IsOut    bool    // it is on record that it was planted out
@@ -117,6 +118,7 @@ type Planting struct {
 	CountFor day.Day // the next pick that somebody waits for and nobody is sure of; zero if there is none
 	Cut      day.Day // last
 	Done     map[Task]day.Day
+	Ticked   bool      // the farm writes down what is done
 	Events   []day.Day // on which a prime flower of it is wanted
 	NextHere day.Day   // when something else takes its place; zero if nothing is planned
 	Feeding  crop.Feeding

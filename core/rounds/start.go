@@ -19,6 +19,9 @@ const (
 	trayAPlant     = 0.04
 )
 
+// StartWords say how a planting is begun, by its method.
+var StartWords = map[crop.Method]string{crop.Direct: "Sow", crop.Tray: "Sow in trays", crop.Tuber: "Start tubers", crop.Bulb: "Set bulbs", crop.Corm: "Set corms", crop.Cutting: "Start cuttings", crop.Division: "Set divisions"}
+
 // starting adds what a planting needs until it stands in its bed at its final distance.
 func (r *round) starting() {
 	if r.Method == crop.Established {
@@ -27,7 +30,7 @@ func (r *round) starting() {
 	switch {
 	case !r.Bought.IsZero():
 		r.receive()
-	case !r.Started.Before(r.today) && !r.done(Sow):
+	case r.toStart():
 		r.sow()
 	}
 	r.rooting()
@@ -38,6 +41,9 @@ func (r *round) starting() {
 		r.thin()
 	}
 }
+
+// toStart tells whether the planting is still to be begun.
+func (r *round) toStart() bool { return !maxDay(r.Started, r.StartBy).Before(r.today) && !r.done(Sow) }
 
 // receive: the same kinds are sold as dwarfs for bedding, which look the same until it is too late.
 func (r *round) receive() {

@@ -99,6 +99,9 @@ const (
 
 // watering finds the day on which the planting will have lost what its bed bears, by the heat and rain of the days on record and foreseen.
 func (r *round) watering() {
+	if r.toStart() && (r.Ticked || !r.Started.Before(r.today)) {
+		return // nothing lies in the bed yet; where nobody writes down what is done it may
+	}
 	lost, wet := 0.0, day.Day{}
 	assumed := r.Done[Water].IsZero() // nobody writes waterings down here: it is taken that each was done
 	for d := r.today.Add(-lookBack); d.Sub(r.today) < lookAhead; d = d.Add(1) {

@@ -42,7 +42,6 @@ func Appointments(s *look.Season) []Appointment {
 			raisings[w.Planting.ID] = w
 		}
 	}
-	starts := map[crop.Method]string{crop.Direct: "Sow", crop.Tray: "Sow in trays", crop.Tuber: "Start tubers", crop.Bulb: "Set bulbs", crop.Corm: "Set corms", crop.Cutting: "Start cuttings", crop.Division: "Set divisions"}
 	for _, p := range s.Book.Plantings {
 		name := p.ID + " " + p.Variety
 		if p.Method == crop.Established {
@@ -59,7 +58,7 @@ func Appointments(s *look.Season) []Appointment {
 		if p.Squares != "" {
 			note = append(note, ", squares "+p.Squares)
 		}
-		add(Appointment{"start " + p.ID, p.StartedOn, starts[p.Method] + " " + name, p.Bed, note})
+		add(Appointment{"start " + p.ID, p.StartedOn, rounds.StartWords[p.Method] + " " + name, p.Bed, note})
 		out := p.PlantedOutOn
 		if w.Raising != nil {
 			out = w.Raising.Out

@@ -17,7 +17,7 @@ func roundOf(s *look.Season, i int, record book.Planting, sky *seasonSky) rounds
 	m, profile := &s.Model.Plantings[i], s.Model.Plantings[i].Growth.Profile
 	standing := s.Stand.Standing(i)
 	p := rounds.Planting{
-		ID: m.ID, Profile: profile, Method: record.Method, Plants: record.Plants, Started: record.StartedOn, Bought: record.BoughtOn, Out: m.Growth.Out(), Dates: s.Dates[i],
+		ID: m.ID, Profile: profile, Method: record.Method, Plants: record.Plants, Started: record.StartedOn, StartBy: startBy(s.Book, record), Bought: record.BoughtOn, Out: m.Growth.Out(), Dates: s.Dates[i],
 		PinchOn: record.PinchedOn, Standing: standing.Rungs, Done: make(map[rounds.Task]day.Day),
 	}
 	if profile.Lasts(record.Method) && !p.Dates.Emerged.Likely.IsZero() {
@@ -101,6 +101,29 @@ func picksOf(s *look.Season, i int, p *rounds.Planting) {
 	}
 }
 
+// startBy returns the last day on which somebody is asked to begin a planting: for a week where it was planned or put off, else until the crew works next, since
+// who writes down a day that has passed has mostly begun it.
+func startBy(b *book.Book, p book.Planting) day.Day {
+	const week = 7
+	by, asked := p.StartedOn, p.Succession != ""
+	for _, j := range b.Jobs {
+		if j.Planting == p.ID && j.Task == rounds.Sow {
+			by, asked = maxDay(by, j.On), true
+		}
+	}
+	if asked {
+		return by.Add(week)
+	}
+	place, err := b.Place()
+	for range week {
+		if err != nil || place.CrewHours[(int(by.Weekday())+6)%week] > 0 {
+			break
+		}
+		by = by.Add(1)
+	}
+	return by
+}
+
 // doneOn adds when each task was done last, from jobs, counts, cuts, scoutings and dates seen.
 func doneOn(s *look.Season, p *rounds.Planting, record book.Planting) {
 	note := func(t rounds.Task, on day.Day) {
@@ -109,6 +132,7 @@ func doneOn(s *look.Season, p *rounds.Planting, record book.Planting) {
 		}
 	}
 	for _, j := range s.Book.Jobs {
+		p.Ticked = p.Ticked || j.State == book.JobDone
 		if j.Planting == p.ID && (j.State == book.JobDone || j.State == book.JobDropped) {
 			on := j.On
 			if j.Task == rounds.Disbud { // what it was done for tells one event from the next

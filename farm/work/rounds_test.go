@@ -156,3 +156,25 @@ func TestTheCalendarHasTheRoundsOnDaysWithHours(t *testing.T) {
 		t.Errorf("rounds on %v, want some on %s and the others put off to %s", days, wednesday, after)
 	}
 }
+
+// A sowing that was planned or put off is asked for until a week later, one that was only written down until the crew works next.
+func TestUntilWhenASowingIsAskedFor(t *testing.T) {
+	b := springOf(t, 0).Book
+	sunday := day.Must("2026-05-17") // no hours, where nobody says
+	p := book.Planting{ID: "ZC9", StartedOn: sunday}
+	if by := startBy(b, p); by != sunday.Add(1) {
+		t.Errorf("written down for a Sunday: until %s", by)
+	}
+	p.StartedOn = sunday.Add(2)
+	if by := startBy(b, p); by != p.StartedOn {
+		t.Errorf("written down for a Tuesday: until %s", by)
+	}
+	p.Succession = "Zinnia 2026"
+	if by := startBy(b, p); by != p.StartedOn.Add(7) {
+		t.Errorf("planned for a Tuesday: until %s", by)
+	}
+	b.Jobs = []book.JobRecord{{Job: "ZC9 sow", Planting: "ZC9", Task: rounds.Sow, State: book.JobMoved, On: sunday.Add(6)}}
+	if by := startBy(b, p); by != sunday.Add(13) {
+		t.Errorf("put off to a Saturday: until %s", by)
+	}
+}

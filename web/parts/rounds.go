@@ -64,7 +64,7 @@ func NewRounds(snap *say.Snapshot, season *say.Season, person string, find *page
 		if person != "" && r.Person != person {
 			continue
 		}
-		if planting, _ := snap.Book.Planting(r.Planting); find != nil && !find.Takes(planting.Bed, planting.ID, planting.Variety, say.TaskWords[r.Task]) {
+		if planting, _ := snap.Book.Planting(r.Planting); find != nil && !find.Takes(planting.Bed, planting.ID, planting.Variety, snap.TaskWord(r.Job)) {
 			continue
 		}
 		v.Nothing = false
@@ -114,10 +114,7 @@ func groupsOf(snap *say.Snapshot, parts []rounds.Part, byID map[string]work.Roun
 	var groups []groupView
 	minutes := make(map[string]float64)
 	for _, p := range parts {
-		name := say.TaskWords[p.Task]
-		if p.Task == rounds.Water && p.ByHand {
-			name = "Water by hand"
-		}
+		name := snap.TaskWord(p.Job)
 		if n := len(groups); n == 0 || groups[n-1].Name != name {
 			if at := slices.IndexFunc(groups, func(g groupView) bool { return g.Name == name }); at >= 0 {
 				groups[at].Jobs = append(groups[at].Jobs, newPartView(snap, p, byID, today))
@@ -145,7 +142,7 @@ func groupsOf(snap *say.Snapshot, parts []rounds.Part, byID map[string]work.Roun
 		if p.Task != rounds.Cut || profile == nil {
 			continue
 		}
-		at := slices.IndexFunc(groups, func(g groupView) bool { return g.Name == say.TaskWords[rounds.Cut] })
+		at := slices.IndexFunc(groups, func(g groupView) bool { return g.Name == snap.TaskWord(p.Job) })
 		for _, h := range profile.Handling() {
 			if words := profile.Name + ": " + h; !strings.Contains(groups[at].Caution, words) {
 				groups[at].Caution += " " + words
@@ -181,7 +178,7 @@ func newPartView(snap *say.Snapshot, p rounds.Part, byID map[string]work.Round, 
 }
 
 func newJobView(snap *say.Snapshot, r work.Round, today day.Day) jobView {
-	v := jobView{ID: r.ID(), Planting: r.Planting, Task: say.TaskWords[r.Task], Value: r.Planting + "|" + string(r.Task) + "|" + r.Mark + "|" + r.ID(), Reason: snap.Sentence(r.Reason), Cost: snap.Sentence(r.Cost),
+	v := jobView{ID: r.ID(), Planting: r.Planting, Task: snap.TaskWord(r.Job), Value: r.Planting + "|" + string(r.Task) + "|" + r.Mark + "|" + r.ID(), Reason: snap.Sentence(r.Reason), Cost: snap.Sentence(r.Cost),
 		Person: r.Person, Tomorrow: today.Add(1).String(), Best: snap.Date(r.Best), Bed: snap.Book.BedOf(r.Planting)}
 	if p, ok := snap.Book.Planting(r.Planting); ok {
 		v.Variety = p.Variety
