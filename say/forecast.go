@@ -83,12 +83,20 @@ func Strain(l forecast.Learned) string {
 	return "Its records contradict each other: were the counts and cuts of another row written down here, or a branch counted several times? Look at them below its dates and correct what is wrong."
 }
 
-// NextCut says when the first stems of planting i are likely, and how many.
+// NextCut says when the first stems of planting i are likely, and how many; where none are, when most may be.
 func NextCut(snap *Snapshot, i int) string {
+	most, on := 0, day.Day{}
 	for j, d := range snap.Forecast.PickDays {
-		if next := snap.Forecast.Plantings[i].ByPick[j][crop.Market]; next.Likely() > 0 {
+		next := snap.Forecast.Plantings[i].ByPick[j][crop.Market]
+		if next.Likely() > 0 {
 			return fmt.Sprintf("%s: %s.", snap.Date(d), Bounds(next.Sure(), next.Likely(), next.AtBest()))
 		}
+		if next.AtBest() > most {
+			most, on = next.AtBest(), d
+		}
+	}
+	if most > 0 {
+		return fmt.Sprintf("Likely nothing to cut in the next five weeks; at best %s on %s.", Stems(most), snap.Date(on))
 	}
 	return "Nothing to cut in the next five weeks."
 }

@@ -140,3 +140,12 @@ func Bounds(sure, likely, best int) string {
 		return fmt.Sprintf("%d sure, %d likely, %d at best", sure, likely, best)
 	}
 }
+
+// InBed names a bed in a sentence: "bed 3", and "Bed 3" where it is called so.
+func InBed(id string) string {
+	const word = "bed"
+	if len(id) >= len(word) && strings.EqualFold(id[:len(word)], word) {
+		return id
+	}
+	return word + " " + id
+}

@@ -50,3 +50,11 @@ func TestWaitingAfterASprayIsSaid(t *testing.T) {
 		}
 	}
 }
+
+func TestBedsAreNamedOnce(t *testing.T) {
+	for id, want := range map[string]string{"3": "bed 3", "Bed 3": "Bed 3", "bed/ost": "bed/ost", "Ü": "bed Ü", "tunnel": "bed tunnel"} {
+		if got := InBed(id); got != want {
+			t.Errorf("%q is %q in a sentence, want %q", id, got, want)
+		}
+	}
+}

@@ -36,6 +36,7 @@ func ReadOrder(b *book.Book, text string, today day.Day) Read {
 	}
 	var r Read
 	r.On, text = DayIn(text, today)
+	text = clock.ReplaceAllString(text, " ") // when it is fetched
 	names := namesOf(b)
 	for _, said := range clauses(text) {
 		line := readClause(b, names, said)

@@ -45,9 +45,10 @@ func TestReadOrder(t *testing.T) {
 		"Five bunches for a birthday, yellow if there is some.":                   "5×8 anything yellow",
 		"Twelve small jars for the long table, anything that smells of summer?":   "12 ?",
 		"40 zinnias": "40 of 2",
-		"on Saturday: a dozen COSMOS WHITE\n6 tall zinnia": "2026-07-11 12 Cosmos white, 6 Zinnia, tall double",
-		"Hello! How are you? See you soon.":                "",
-		"-5 cosmos":                                        "",
+		"on Saturday: a dozen COSMOS WHITE\n6 tall zinnia":                                               "2026-07-11 12 Cosmos white, 6 Zinnia, tall double",
+		"Hello! How are you? See you soon.":                                                              "",
+		"30 cosmos, 12 white ammi and 6 tall zinnias, we come at 8 am; the other car at 10:30 or 4 p.m.": "30 Cosmos, single, 12 Ammi white, 6 Zinnia, tall double",
+		"-5 cosmos": "",
 		"variety,crop,colour,pick_day,sure,wanted\nCosmos white,cosmos-single,white,2026-07-14,40,25\nAmmi white,ammi,white,2026-07-14,9,\n": "2026-07-14 25 Cosmos white",
 		"Flower;Number\nwhite filler;12\norchids;3\n": "12 white filler, 3 ?",
 	} {

@@ -16,6 +16,7 @@ var (
 	isoDate  = regexp.MustCompile(`\b\d{4}-\d{2}-\d{2}\b`)
 	spoken   = regexp.MustCompile(`(?i)\b(\d{1,2})(?:st|nd|rd|th)?\.?\s*(?:of\s+)?(jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*\b|\b(jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*\s*(\d{1,2})(?:st|nd|rd|th)?\b`)
 	weekday  = regexp.MustCompile(`(?i)\b(mon|tues|wednes|thurs|fri|satur|sun)day\b|\b(mon|tue|wed|thu|fri|sat|sun)\b`)
+	clock    = regexp.MustCompile(`(?i)\b\d{1,2}([:.]\d{2})?\s*(am\b|pm\b|a\.m\.|p\.m\.|o'clock|h\b)|\b\d{1,2}:\d{2}\b`)
 	tomorrow = regexp.MustCompile(`(?i)\btomorrow\b`)
 )
 

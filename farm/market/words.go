@@ -9,7 +9,7 @@ import (
 )
 
 // idle are words that say nothing of what is wanted.
-var idle = []string{"any", "anything", "of", "the", "a", "some", "stem", "stems", "flower", "flowers", "in", "and", "or"}
+var idle = []string{"any", "anything", "of", "the", "a", "some", "stem", "stems", "flower", "flowers", "in", "and", "or", "for", "on", "by", "to", "at", "with", "from", "please", "this", "next"}
 
 // A Named is what somebody's words may mean: a line without its number, and how it is called.
 type Named struct {

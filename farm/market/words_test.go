@@ -15,7 +15,7 @@ func TestWordsInAnyOrderNameWhatIsWanted(t *testing.T) {
 		"tall zinnia": {{Crop: "zinnia-tall"}}, "zinnias": {{Crop: "zinnia-tall"}, {Crop: "zinnia-small"}}, "red zinnia": {{Crop: "zinnia-tall", Colour: "red"}, {Crop: "zinnia-small", Colour: "red"}},
 		"anything white": {{Colour: "white"}}, "white filler": {{Colour: "white", Role: "filler"}}, "fillers, white": {{Colour: "white", Role: "filler"}}, "foliage": {{Role: "foliage"}},
 		"coral or white": {{Colour: "white / coral"}}, "white / coral filler": {{Colour: "white / coral", Role: "filler"}}, "white and red": {{Colour: "white / red"}},
-		"shell pink zinnia small": {{Crop: "zinnia-small", Colour: "shell pink"}}, "button mix": {{Variety: "Zinnia button mix"}}, "snap": {{Crop: "snapdragon"}},
+		"shell pink zinnia small": {{Crop: "zinnia-small", Colour: "shell pink"}}, "button mix": {{Variety: "Zinnia button mix"}}, "snap": {{Crop: "snapdragon"}}, "tall zinnias for": {{Crop: "zinnia-tall"}}, "basil for foliage": {{Crop: "basil", Role: "foliage"}}, "white snapdragons please, by": {{Crop: "snapdragon", Colour: "white"}},
 		"": nil, "anything": nil, "stems": nil, "purple unicorn": nil, "🌼": nil,
 	} {
 		got := Name(b, words)

@@ -165,7 +165,7 @@ func about(p book.Planting, locale say.Locale) string {
 		text = fmt.Sprintf("%d plants, %s %s", p.Plants, words, locale.Date(p.StartedOn))
 	}
 	if p.Bed != "" {
-		text += ", bed " + p.Bed
+		text += ", " + say.InBed(p.Bed)
 	}
 	if !p.PlantedOutOn.IsZero() {
 		text += ", planted out on " + locale.Date(p.PlantedOutOn)

@@ -305,7 +305,7 @@ func clashNotes(s *say.Season, id string) []string {
 	for bed, stays := range s.Stays() {
 		for _, c := range say.ClashesOf(stays) {
 			if c.A.Planting == id || c.B.Planting == id {
-				notes = append(notes, fmt.Sprintf("In bed %s, %s", bed, s.Clash(c)))
+				notes = append(notes, fmt.Sprintf("In %s, %s", say.InBed(bed), s.Clash(c)))
 			}
 		}
 	}

@@ -330,7 +330,7 @@ func newLabel(w plans.SeedSowing, l plans.SeedLine, number, of int) labelView {
 		if v.Foot != "" {
 			v.Foot += ", "
 		}
-		v.Foot += "bed " + w.Planting.Bed
+		v.Foot += say.InBed(w.Planting.Bed)
 	}
 	return v
 }

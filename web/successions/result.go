@@ -128,7 +128,7 @@ func newSuccessionResult(snap *say.Snapshot, p *plans.SuccessionPlan) *successio
 		r.Tight = fmt.Sprintf("More than your beds hold: with this plan %d squares are wanted in the week of %s, %d of them for it, and all beds have %d. Ask for fewer stems a week, be less sure, or add beds.", p.Space.Taken, snap.Bare(p.Space.On), p.Space.Plan, p.Space.Beds)
 	}
 	if p.Bed != "" && p.Room > 0 {
-		r.Notes = append(r.Notes, fmt.Sprintf("Bed %s has room for %d plants at a time in that period.", p.Bed, p.Room))
+		r.Notes = append(r.Notes, fmt.Sprintf("In %s there is room for %d plants at a time in that period.", say.InBed(p.Bed), p.Room))
 	}
 	for _, l := range r.Sowings {
 		r.Out, r.Pinch = r.Out || l.Out != "", r.Pinch || l.Pinch != ""
