@@ -18,6 +18,7 @@ import (
 type Looked struct {
 	Year      int
 	AsOf      day.Day // the evening from which it is expected
+	Since     day.Day // the first day that is compared: that of the first cut on record where the farm began to write within the year, else that on which the year began
 	Upto      day.Day // the last day that is compared
 	Over      bool    // it is all past
 	All       Came
@@ -91,11 +92,12 @@ func CameOf(s *look.Snapshot, year int, progress func(float64)) (*Looked, error)
 		return nil, err
 	}
 	progress(0.9)
+	out.Since = written(b, season, from)
 	g := gathering{b: b, out: out, season: season, crops: make(map[string]*Came), sums: make(map[string][]float64)}
 	fates := g.fates(today)
 	for i, p := range season.Model.Plantings {
 		record, ok := b.Planting(p.ID)
-		if c := g.planting(i, record, from); ok && (c.Stems > 0 || c.Expected[4] >= 1 || c.Thrown() > 0) {
+		if c := g.planting(i, record, out.Since); ok && (c.Stems > 0 || c.Expected[4] >= 1 || c.Thrown() > 0) {
 			c.Fates = fates[p.ID]
 			g.add(c, record)
 		}
@@ -103,6 +105,34 @@ func CameOf(s *look.Snapshot, year int, progress func(float64)) (*Looked, error)
 	g.finish()
 	progress(1)
 	return out, nil
+}
+
+// written returns from when on cuts are on record of a year that begins on a day: where the farm's first was written down weeks after many were expected, what came before it
+// is not known.
+func written(b *book.Book, season *look.Season, from day.Day) day.Day {
+	const handful, weeks = 5, 21
+	first := day.Day{}
+	for _, c := range b.Cuts {
+		if on := c.CutAt.Day(); first.IsZero() || on.Before(first) {
+			first = on
+		}
+	}
+	likely := 0
+	for j, d := range season.Forecast.PickDays {
+		if d.Before(from) {
+			continue
+		}
+		for i := range season.Forecast.Plantings {
+			likely += season.Forecast.Plantings[i].ByPick[j][crop.Market].Likely()
+		}
+		if likely >= handful {
+			if first.Sub(d) > weeks {
+				return first
+			}
+			break
+		}
+	}
+	return from
 }
 
 // asKnown returns a book as it could be known on an evening: with the plan as it was carried out, but for what was pulled out since.

@@ -92,6 +92,36 @@ func TestTheReviewAgreesWithTheBooks(t *testing.T) {
 	}
 }
 
+// A farm that begins to write its cuts down in the middle of the year is not told that nothing came before.
+func TestTheReviewBeginsWithTheRecords(t *testing.T) {
+	b := demoBook(t)
+	whole, err := CameOf(morning(t, b, nil), 2026, func(float64) {})
+	if err != nil {
+		t.Fatal(err)
+	}
+	if whole.Since != day.Of(2026, 1, 1) {
+		t.Errorf("compared since %s", whole.Since)
+	}
+	begins := day.Of(2026, 7, 4)
+	late := b.Own()
+	late.Cuts = slices.DeleteFunc(slices.Clone(b.Cuts), func(c book.Cut) bool { return c.CutAt.Day().Before(begins) })
+	l, err := CameOf(morning(t, late, nil), 2026, func(float64) {})
+	if err != nil {
+		t.Fatal(err)
+	}
+	if l.Since.Before(begins) || l.Since.After(begins.Add(3)) {
+		t.Errorf("cuts are on record from %s on, compared since %s", begins, l.Since)
+	}
+	if l.All.Expected[2] > whole.All.Expected[2]/2 || l.All.Expected[2] == 0 {
+		t.Errorf("%v stems were expected since then, %v in the whole year", l.All.Expected, whole.All.Expected)
+	}
+	for _, p := range l.Plantings {
+		if !p.FirstCut.Likely.IsZero() && p.FirstCut.Likely.Before(l.Since) {
+			t.Errorf("%s was to be cut first on %s, before anything is on record", p.Planting, p.FirstCut.Likely)
+		}
+	}
+}
+
 // By hand: which year says what for the next.
 func TestNextYearByHand(t *testing.T) {
 	expects := func(stems int, expected ...float64) Came {

@@ -35,6 +35,7 @@ func View(site *page.Site) page.View {
 // A reviewView is a year as it was expected beside what came.
 type reviewView struct {
 	Year, Verdict, Dates string
+	Since                string // from when on there are records, where that is not the whole year
 	Number               int
 	Years                []page.LinkView
 	Next                 []adviceView
@@ -90,7 +91,9 @@ func (s view) review(c *echo.Context, snap *say.Snapshot) error {
 		return err
 	}
 	looked := result.(*review.Looked)
-	v.fill(snap, looked)
+	if v.Empty = looked.Upto.Before(looked.Since); !v.Empty {
+		v.fill(snap, looked)
+	}
 	v.NextYear, v.Seeds = page.YearName(year+1, snap), "/seeds?year="+strconv.Itoa(year+1)
 	if year == years[0] {
 		v.values(snap, looked)
@@ -135,6 +138,9 @@ func (v *reviewView) fill(snap *say.Snapshot, l *review.Looked) {
 		} else if beyond {
 			late++
 		}
+	}
+	if l.Since != l.AsOf.Add(1) {
+		v.Since = fmt.Sprintf("Cuts are on record from %s on: what was expected before is left out.", snap.Date(l.Since))
 	}
 	if rows > 0 {
 		v.Dates = fmt.Sprintf("Of %s whose first cut was foreseen, %d came sooner and %d later than was thought possible nine times in ten.", say.Number(rows, "row"), soon, late)
