@@ -45,8 +45,9 @@ type row struct {
 	dead       bool
 	cold       float64 // chill gathered, in days
 	needsCold  bool
-	first      int  // stems of the first flush this season, as far as plants have set them
-	lasts      bool // it comes again year after year
+	first      int     // stems of the first flush this season, as far as plants have set them
+	lasts      bool    // it comes again year after year
+	wakes      day.Day // plants that were set in autumn lie until their year turns; zero for others
 	south      bool
 }
 
@@ -89,6 +90,11 @@ func newRow(seed uint64, r Row, lengths *climate.DayLengths) *row {
 	f.lasts = r.Profile.Lasts(r.Method)
 	f.south = lengths.On(172) < lengths.On(355)
 	f.needsCold = r.Profile.ChillDays > 0
+	for d := r.Started; f.set() && d.Sub(r.Started) < 100; d = d.Add(1) {
+		if f.turns(d, time.January) {
+			f.wakes = d
+		}
+	}
 	f.pace = lognormal(cropTraits, wild*cropPaceSD) * lognormal(varietyTraits, wild*varietyPaceSD) * lognormal(own, wild*rowPaceSD)
 	f.rich = lognormal(cropTraits, wild*cropStemsSD) * lognormal(varietyTraits, wild*varietyStemsSD) * lognormal(own, wild*rowStemsSD)
 	f.culls = 0.03 + 0.06*cropTraits.Float64()
@@ -109,37 +115,6 @@ func newRow(seed uint64, r Row, lengths *climate.DayLengths) *row {
 		}
 	}
 	return f
-}
-
-// rest lets a lasting row die back and start its year anew.
-func (f *row) rest() {
-	f.stems, f.dead, f.first = nil, false, 0
-	for i := range f.plants {
-		p := &f.plants[i]
-		*p = plant{need: f.Profile.EmergeCd * f.pace * lognormal(f.random, emergeSD), speed: p.speed, vigour: p.vigour, bloom: p.bloom, barren: p.barren}
-	}
-}
-
-// turns tells whether a day is the first of a month in the north, or of that half a year later in the south.
-func (f *row) turns(d day.Day, month time.Month) bool {
-	if f.south {
-		month = (month+5)%12 + 1
-	}
-	_, m, date := d.Date()
-	return m == month && date == 1
-}
-
-// moves tells whether a plant's way goes on at all today: chill may hold it back, or the long days of a steered crop.
-func (f *row) moves(d day.Day, p *plant) bool {
-	const longDays = 18
-	switch {
-	case f.needsCold && f.cold < float64(f.Profile.ChillDays):
-		return f.Method.Sown() && !p.emerged
-	case f.Profile.Steered() && p.emerged:
-		return d.Sub(f.Out) >= longDays
-	default:
-		return true
-	}
 }
 
 // twilightH is how many hours of a photoperiod are twilight, about.
@@ -172,35 +147,6 @@ func (f *row) live(d day.Day, weather Day, fromHour, toHour float64) {
 		}
 		celsius := (day+night)/2 + (day-night)/2*math.Sin(2*math.Pi*(hour-9)/24)
 		f.grow(d, f.habits.heat.at(celsius)/steps, light, f.habits.dim(f.sunH))
-	}
-}
-
-// season is what the cold and the year's turns do to the row before a day begins.
-func (f *row) season(d day.Day, weather Day) {
-	if f.lasts && f.turns(d, time.October) {
-		f.cold = 0
-	}
-	if f.lasts && f.turns(d, time.January) && (f.Method == crop.Established || f.Method == crop.Division || d.Sub(f.Started) > 120) {
-		f.rest()
-	}
-	if !d.Before(f.Out) {
-		f.cold += 1 / (1 + math.Exp((weather.TminC+weather.TmaxC)/2+f.WarmerC-9)) // a soft edge at 9 °C
-	}
-	up, budded := 0, 0
-	for _, p := range f.plants {
-		if p.emerged {
-			up++
-		}
-		if p.budded {
-			budded++
-		}
-	}
-	tops := up
-	if f.Profile.Overwinters || f.lasts {
-		tops = budded
-	}
-	if !d.Before(f.Out) && 2*tops > len(f.plants) && weather.TminC+f.WarmerC <= f.Profile.FrostKillC {
-		f.dead = true
 	}
 }
 
