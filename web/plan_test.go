@@ -187,6 +187,17 @@ func TestAFarmIsStartedFromNothing(t *testing.T) {
 	if err != nil || place.Latitude != 52 || place.Longitude != 0 {
 		t.Errorf("the farm lies at %v, %v: %v", place.Latitude, place.Longitude, err)
 	}
+	wanted := `href="/season/successions?stems=40&amp;until=2027-12-` // until the year's end, week after week
+	if _, page := s.get("/season?year=2027"); strings.Count(page, wanted) != 2 || !strings.Contains(page, "Orders want these, and nothing of them will come.") || !strings.Contains(page, "Cosmos, single, 40 a week") {
+		t.Errorf("the season names no crop that is wanted and not planned")
+	}
+	row := url.Values{"variety": {book.Varieties[0].Name}, "method": {"direct"}, "started_on": {"2027-05-20"}, "plants": {"100"}}
+	if status, _, _ := s.post("/plantings/new", "/plantings", row); status != http.StatusSeeOther {
+		t.Fatalf("a row of what is wanted: %d", status)
+	}
+	if _, page := s.get("/season?year=2027"); strings.Count(page, wanted) != 1 || strings.Contains(page, "Cosmos, single, 40 a week") {
+		t.Errorf("cosmos is planned, and the season still asks for it")
+	}
 }
 
 // The drawings are XML that any reader takes, with nothing that scripts.

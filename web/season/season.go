@@ -13,6 +13,7 @@ import (
 	"dewcount/farm/book"
 	"dewcount/farm/look"
 	"dewcount/farm/market"
+	"dewcount/farm/plans"
 	"dewcount/say"
 	"dewcount/web/draw"
 	"dewcount/web/page"
@@ -34,7 +35,8 @@ type seasonView struct {
 	Choose   []page.Option // plantings that can be moved, for typing
 	Weeks    []weekLine
 	Empty    bool
-	Link     string // address of this view without a planting
+	Lacking  []page.LinkView // crops that orders want and of which nothing will come, each to be planned
+	Link     string          // address of this view without a planting
 }
 
 // A weekLine is a week of the chart in words.
@@ -124,7 +126,23 @@ func (s view) seasonPage(c *echo.Context, code int, snap *say.Snapshot, from pag
 			v.Choose = append(v.Choose, page.Option{Value: p.ID, Label: p.ID + " " + p.Variety, Chosen: p.ID == chosen})
 		}
 	}
+	v.Lacking = lacking(season)
 	return s.Show(c, code, "season", "/season", "Season "+v.YearName, snap, v)
+}
+
+// lacking leads to a plan of each crop that orders want and of which nothing will come.
+func lacking(season *say.Season) []page.LinkView {
+	var links []page.LinkView
+	for _, u := range plans.UnplannedOf(season.Season) {
+		q := url.Values{"stems": {strconv.Itoa(u.Stems)}, "until": {u.Until.String()}}
+		if u.Variety != "" {
+			q.Set("variety", u.Variety)
+		} else {
+			q.Set("crop", u.Profile.ID)
+		}
+		links = append(links, page.LinkView{Name: fmt.Sprintf("%s, %d a week", u.Profile.Name, u.Stems), Href: "/season/successions?" + q.Encode()})
+	}
+	return links
 }
 
 // seasonFrost says when frost ends and begins in a season.
