@@ -130,7 +130,8 @@ type DateResult struct {
 	TooLate   bool
 	Near      day.Day     // where it never does: the nearest day on which it would as often as not, in whole weeks; zero where none is near
 	Never     bool        // it will not stand right on that day, whenever it is started
-	Instead   crop.Method // another way than the farm starts it is surer by far; empty where none is
+	Instead   crop.Method // another way than the farm starts it, which is surer; empty where none is
+	Usually   float64     // the chance, 0 to 1, of the way in which the farm starts it, where there is another instead
 	Lasts     bool        // it is planted for years, and flowers from First to Last: the plan is of plants that stand
 	First     day.Day
 	Last      day.Day
@@ -225,6 +226,9 @@ func ForDate(ctx context.Context, s *look.Snapshot, a DateAsk, progress func(flo
 		other := ground.SowFor(ctx, starts, want, nil)
 		if o := other.Best(); o != nil && (best == nil || o.Chance > best.Chance+near) {
 			out.Answer, out.Instead = other, o.Sowings[0].Method
+			if best != nil {
+				out.Usually = best.Chance
+			}
 		}
 	}
 	if err := ctx.Err(); err != nil {

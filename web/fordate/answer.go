@@ -95,7 +95,7 @@ func newDateResult(snap *say.Snapshot, d *plans.DateResult) *dateResult {
 	default:
 		r.Verdict = fmt.Sprintf("Start %d plants %s: %s on %s, %s.", best.Plants(), sowingWords(best, snap.Locale), say.Stems(d.Stems), snap.Date(d.On), say.Tenths(best.Chance))
 		if d.Instead != "" {
-			r.Notes = append(r.Notes, fmt.Sprintf("It is planned %s: as the farm usually starts it, it would be less sure by far.", hows[d.Instead]))
+			r.Notes = append(r.Notes, fmt.Sprintf("It is planned %s: as the farm usually starts it, there would be enough %.0f times in 100.", hows[d.Instead], 100*d.Usually))
 		}
 	}
 	if best == nil {
