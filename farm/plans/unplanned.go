@@ -16,7 +16,7 @@ type Unplanned struct {
 	Until   day.Day // the end of the last week that wants any
 }
 
-// UnplannedOf returns the crops that the orders of the rest of a season want, that can be sown again and again, and of which no planting on record gives a stem in it.
+// UnplannedOf returns the crops that the orders of the rest of a season want, that can be sown again and again, and of which no planting on record is expected to give a stem on any pick.
 func UnplannedOf(s *look.Season) []Unplanned {
 	wanted, coming := make(map[string]bool), make(map[string]bool)
 	for _, call := range market.Calls(s, s.View.Today) {
@@ -26,7 +26,7 @@ func UnplannedOf(s *look.Season) []Unplanned {
 	}
 	for i := range s.Model.Plantings {
 		for j, d := range s.Forecast.PickDays {
-			if !d.Before(s.View.Today) && s.Forecast.Plantings[i].ByPick[j][crop.Market].AtBest() > 0 {
+			if !d.Before(s.View.Today) && s.Forecast.Plantings[i].ByPick[j][crop.Market].Mean() >= 0.5 {
 				coming[s.Model.Plantings[i].Growth.Profile.ID] = true
 				break
 			}

@@ -17,7 +17,7 @@ func roundOf(s *look.Season, i int, record book.Planting, sky *seasonSky) rounds
 	m, profile := &s.Model.Plantings[i], s.Model.Plantings[i].Growth.Profile
 	standing := s.Stand.Standing(i)
 	p := rounds.Planting{
-		ID: m.ID, Profile: profile, Method: record.Method, Plants: record.Plants, Started: record.StartedOn, StartBy: startBy(s.Book, record), Bought: record.BoughtOn, Out: m.Growth.Out(), Dates: s.Dates[i],
+		ID: m.ID, Profile: profile, Method: record.Method, Plants: record.Plants, Started: record.StartedOn, StartBy: startBy(s.Book, record, s.View.Today), Bought: record.BoughtOn, Out: m.Growth.Out(), Dates: s.Dates[i],
 		PinchOn: record.PinchedOn, Standing: standing.Rungs, Done: make(map[rounds.Task]day.Day),
 	}
 	if profile.Lasts(record.Method) && !p.Dates.Emerged.Likely.IsZero() {
@@ -103,7 +103,7 @@ func picksOf(s *look.Season, i int, p *rounds.Planting) {
 
 // startBy returns the last day on which somebody is asked to begin a planting: for a week where it was planned or put off, else until the crew works next, since
 // who writes down a day that has passed has mostly begun it.
-func startBy(b *book.Book, p book.Planting) day.Day {
+func startBy(b *book.Book, p book.Planting, today day.Day) day.Day {
 	const week = 7
 	by, asked := p.StartedOn, p.Succession != ""
 	for _, j := range b.Jobs {
@@ -113,6 +113,9 @@ func startBy(b *book.Book, p book.Planting) day.Day {
 	}
 	if asked {
 		return by.Add(week)
+	}
+	if today.Sub(by) > week {
+		return by // long ago, as of most
 	}
 	place, err := b.Place()
 	for range week {

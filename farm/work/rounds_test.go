@@ -162,19 +162,19 @@ func TestUntilWhenASowingIsAskedFor(t *testing.T) {
 	b := springOf(t, 0).Book
 	sunday := day.Must("2026-05-17") // no hours, where nobody says
 	p := book.Planting{ID: "ZC9", StartedOn: sunday}
-	if by := startBy(b, p); by != sunday.Add(1) {
+	if by := startBy(b, p, sunday); by != sunday.Add(1) {
 		t.Errorf("written down for a Sunday: until %s", by)
 	}
 	p.StartedOn = sunday.Add(2)
-	if by := startBy(b, p); by != p.StartedOn {
+	if by := startBy(b, p, sunday); by != p.StartedOn {
 		t.Errorf("written down for a Tuesday: until %s", by)
 	}
 	p.Succession = "Zinnia 2026"
-	if by := startBy(b, p); by != p.StartedOn.Add(7) {
+	if by := startBy(b, p, sunday); by != p.StartedOn.Add(7) {
 		t.Errorf("planned for a Tuesday: until %s", by)
 	}
 	b.Jobs = []book.JobRecord{{Job: "ZC9 sow", Planting: "ZC9", Task: rounds.Sow, State: book.JobMoved, On: sunday.Add(6)}}
-	if by := startBy(b, p); by != sunday.Add(13) {
+	if by := startBy(b, p, sunday); by != sunday.Add(13) {
 		t.Errorf("put off to a Saturday: until %s", by)
 	}
 }
