@@ -10,7 +10,7 @@ test('a job is done, undone, moved, given and dropped', async ({ page, address }
   await expect(jobs(page)).toContainText('Water by hand')
   await accessible(page)
   await fits(page)
-  const done = page.getByRole('button', { name: 'Water SU7: done' })
+  const done = page.getByRole('button', { name: 'Water by hand SU7: done' })
   await done.click()
   await expect(page.getByRole('status').first()).toContainText('Job recorded')
   await worked(page)
