@@ -11,6 +11,7 @@ import (
 	"strings"
 	"testing"
 
+	"dewcount/core/day"
 	"dewcount/farm/book"
 )
 
@@ -294,5 +295,26 @@ func TestPlugsAndTubersOfOnesOwn(t *testing.T) {
 	}
 	if status, _, body := s.post("/seeds", "/stock", url.Values{"variety": {"Dahlia decorative cream"}, "part": {"bulb"}, "on": {"2026-07-01"}, "pieces": {"3"}}); status != http.StatusUnprocessableEntity || !strings.Contains(body, "is not started so") {
 		t.Errorf("bulbs of a dahlia are answered with %d", status)
+	}
+}
+
+// A farm that writes its first cuts down weeks after they were to be expected is told from when on it is looked back on, and not that nothing came.
+func TestLookingBackSaysSinceWhen(t *testing.T) {
+	s := newSite(t, true)
+	all, _, err := s.store.Load(ctx)
+	if err != nil {
+		t.Fatal(err)
+	}
+	change := book.Change{}
+	for _, c := range all.Cuts {
+		if c.CutAt.Day().Before(day.Of(2026, 7, 4)) {
+			change.Withdraw = append(change.Withdraw, c.Record())
+		}
+	}
+	if err := s.store.Apply(ctx, change); err != nil {
+		t.Fatal(err)
+	}
+	if _, page := s.get("/review?year=2026"); !strings.Contains(page, "Cuts are on record from") || !strings.Contains(page, "what was expected before is left out") {
+		t.Error("the review does not say from when on it looks")
 	}
 }

@@ -44,6 +44,14 @@ func (f *Farm) Samples() int {
 	return f.Members * f.Draws
 }
 
+// sample returns the weather and the set of traits of a sample.
+func (f *Farm) sample(at int) (member, draw int) {
+	if f.Paired {
+		return at % f.Members, at
+	}
+	return at / f.Draws, at % f.Draws
+}
+
 func (f *Farm) reach() int {
 	if f.Reach > 0 {
 		return f.Reach

@@ -32,7 +32,7 @@ func (s *Supply) Of(i, pick int) []Rungs {
 // Supply returns what stands at each pick in so many samples, or in all where there are fewer.
 func (s *Stand) Supply(n int) *Supply {
 	f := s.Forecast()
-	all := s.farm.Members * s.farm.Draws
+	all := s.farm.Samples()
 	n = min(n, all)
 	out := &Supply{PickDays: f.PickDays, N: n, stems: make([][][]Rungs, len(s.lives))}
 	at := make([]int, n) // the samples, spread over members and draws
@@ -78,7 +78,7 @@ func (s *Stand) rungs(i int, f *Forecast, samples []int) [][]Rungs {
 		}
 		var run growth.Run
 		for k, at := range samples {
-			m, d := at/s.farm.Draws, at%s.farm.Draws
+			m, d := s.farm.sample(at)
 			lives := before + s.lastPick(i, r, m, picks)
 			if lives == before {
 				continue

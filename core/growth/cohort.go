@@ -140,7 +140,7 @@ func (c *cohort) bare(cd float64) bool { return len(c.boxes) == 0 || cd <= c.fir
 // will have gone past it when the warmth is aheadCd are taken as well; both 0 for the window alone.
 type reach struct{ heldCd, aheadCd float64 }
 
-// stretched returns up to which place stems are cut where the present is at a place and the window ends at b.
+// stretched, which hardly any look needs and which is no part of the window for that, returns up to which place stems are cut where the present is at a place and the window ends at b.
 func (c *cohort) stretched(by reach, v int, w crop.Window, now, b float64) float64 {
 	b -= by.heldCd * c.perCd
 	if ahead := c.place(by.aheadCd); ahead > now && int(w.To)+1 < crop.Rungs {

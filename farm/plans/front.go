@@ -69,18 +69,17 @@ func (p *SuccessionPlan) judge(ground *plan.Ground, want plan.Want, limits plan.
 		note(c.Sowings)
 	}
 	unseen := ground.Unseen().Try(sowings, crop.Market, to)
-	reached := p.Bloom.Weeks
+	searched := p.Bloom.Weeks
 	outcome := func(planned []plan.Planned) []plan.WeekOutcome {
 		weeks := unseen.Outcome(planned, want, limits)
 		for w := range weeks {
-			weeks[w].Reachable = reached[w].Reachable || weeks[w].Chance >= want.Chance // one that was given up may be held all the same
+			weeks[w].Reachable = searched[w].Reachable || weeks[w].Chance >= want.Chance // one that was given up may be held all the same
 		}
 		return weeks
 	}
-	p.Bloom.Weeks = outcome(p.Bloom.Sowings)
-	reached = p.Bloom.Weeks
-	p.CalendarWeeks = outcome(p.Calendar)
-	rows := 0.0 // stems that they are expected to give in the weeks that are held
+	p.Bloom.Weeks, p.CalendarWeeks = outcome(p.Bloom.Sowings), outcome(p.Calendar)
+	reached := p.Bloom.Weeks // by which all are compared
+	rows := 0.0              // stems that they are expected to give in the weeks that are held
 	for w, alone := range unseen.Outcome(nil, want, limits) {
 		if reached[w].Reachable && alone.Want > 0 {
 			rows += alone.Want + alone.Over - alone.Short // their mean

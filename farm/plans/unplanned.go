@@ -16,9 +16,10 @@ type Unplanned struct {
 	Until   day.Day // the end of the last week that wants any
 }
 
-// UnplannedOf returns the crops that the orders of the rest of a season want, that can be sown again and again, and of which no planting on record is expected to give a stem on any pick.
+// UnplannedOf returns the crops that the orders of the rest of a season want, that can be sown again and again, and of which all plantings on record together are expected to give less than a stem in it.
 func UnplannedOf(s *look.Season) []Unplanned {
-	wanted, coming := make(map[string]bool), make(map[string]bool)
+	const one = 1 // stem, on the mean
+	wanted, coming := make(map[string]bool), make(map[string]float64)
 	for _, call := range market.Calls(s, s.View.Today) {
 		for _, id := range call.Crops {
 			wanted[id] = true
@@ -26,16 +27,15 @@ func UnplannedOf(s *look.Season) []Unplanned {
 	}
 	for i := range s.Model.Plantings {
 		for j, d := range s.Forecast.PickDays {
-			if !d.Before(s.View.Today) && s.Forecast.Plantings[i].ByPick[j][crop.Market].Mean() >= 0.5 {
-				coming[s.Model.Plantings[i].Growth.Profile.ID] = true
-				break
+			if !d.Before(s.View.Today) {
+				coming[s.Model.Plantings[i].Growth.Profile.ID] += s.Forecast.Plantings[i].ByPick[j][crop.Market].Mean()
 			}
 		}
 	}
 	var all []Unplanned
 	weeks := s.Weeks()
 	for _, p := range s.Book.Crops() {
-		if !wanted[p.ID] || coming[p.ID] || !plan.Succeeds(p) {
+		if !wanted[p.ID] || coming[p.ID] >= one || !plan.Succeeds(p) {
 			continue
 		}
 		u := Unplanned{Profile: p}
