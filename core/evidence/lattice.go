@@ -35,10 +35,14 @@ type prior struct {
 	least, most [traits]float64
 }
 
+var usualStems = spreads{0.25, 0.10, 0.20}
+
 var usualPrior = prior{
+	// The table's stems are what plants give on the mean, and the mean of a lognormal number lies above its middle by half its variance.
+	middle: [traits]float64{stems: -usualStems.all() * usualStems.all() / 2},
 	spread: [traits]spreads{
 		pace:   {0.055, 0.040, 0.045},
-		stems:  {0.25, 0.10, 0.20},
+		stems:  usualStems,
 		regrow: {0.15, 0.05, 0.10},
 		fade:   {0.25, 0.05, 0.10},
 	},

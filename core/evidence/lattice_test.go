@@ -37,7 +37,7 @@ func TestNormalStepIsLikeTheLattice(t *testing.T) {
 			if log < best-matters {
 				continue
 			}
-			wantMean, wantSD, wantLog := dense(l.cells[usualKind][i].items, sd)
+			wantMean, wantSD, wantLog := dense(l.cells[usualKind][i].items, middle, sd)
 			if math.IsNaN(offset) {
 				offset = log - wantLog
 			}
@@ -53,13 +53,13 @@ func TestNormalStepIsLikeTheLattice(t *testing.T) {
 	}
 }
 
-// dense integrates over 41 × 41 × 41 points of the gentle traits under a normal prior about none.
-func dense(items []item, sd vector) (mean, sds vector, log float64) {
+// dense integrates over 41 × 41 × 41 points of the gentle traits under a normal prior about a middle.
+func dense(items []item, middle, sd vector) (mean, sds vector, log float64) {
 	const n, reach = 41, 4.0
 	var fits [n * n * n]float64
 	point := func(i int) (x vector) {
 		for k := range x {
-			x[k] = reach * sd[k] * (2*float64(i%n)/(n-1) - 1)
+			x[k] = middle[k] + reach*sd[k]*(2*float64(i%n)/(n-1)-1)
 			i /= n
 		}
 		return x
@@ -68,7 +68,7 @@ func dense(items []item, sd vector) (mean, sds vector, log float64) {
 		x := point(i)
 		fits[i] = explains(items, multipliers(x), func(*item) bool { return true })
 		for k := range x {
-			fits[i] -= x[k] * x[k] / (2 * sd[k] * sd[k])
+			fits[i] -= (x[k] - middle[k]) * (x[k] - middle[k]) / (2 * sd[k] * sd[k])
 		}
 	}
 	weights, log := weigh(fits[:])
