@@ -3,6 +3,7 @@ package say
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strconv"
 	"strings"
 	"unicode"
@@ -110,23 +111,25 @@ func Stems(n int) string {
 }
 
 // Or writes names of which one is meant.
-func Or(names []string) string {
-	if len(names) < 2 {
-		return List(names)
-	}
-	return strings.Join(names[:len(names)-1], ", ") + " or " + names[len(names)-1]
-}
+func Or(names []string) string { return list(names, "or") }
 
 // List writes names as a sentence does.
-func List(names []string) string {
-	switch len(names) {
-	case 0:
-		return ""
-	case 1:
-		return names[0]
-	default:
-		return strings.Join(names[:len(names)-1], ", ") + " and " + names[len(names)-1]
+func List(names []string) string { return list(names, "and") }
+
+// list sets semicolons where a name has a comma itself, as the names of many crops have.
+func list(names []string, last string) string {
+	if len(names) < 2 {
+		return strings.Join(names, "")
 	}
+	between, before := ", ", " "
+	if slices.ContainsFunc(names, func(name string) bool { return strings.Contains(name, ", ") }) {
+		between = "; "
+		if len(names) > 2 {
+			before = between
+		}
+	}
+	end := len(names) - 1
+	return strings.Join(names[:end], between) + before + last + " " + names[end]
 }
 
 // Bounds says how many stems there will be, as growers do.

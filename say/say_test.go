@@ -15,6 +15,7 @@ func TestBoundsAreSaidAsGrowersDo(t *testing.T) {
 		"0 sure, 0 likely, 2 at best": Bounds(0, 0, 2),
 		"as good as certain":          Tenths(0.99), "9 times in 10": Tenths(0.96), "6 times in 10": Tenths(0.6), "1 time in 10 or less": Tenths(0.04),
 		"Cosmos, zinnia and ammi": List([]string{"Cosmos", "zinnia", "ammi"}), "ammi": List([]string{"ammi"}),
+		"Dahlia, ball; cosmos; and ammi": List([]string{"Dahlia, ball", "cosmos", "ammi"}), "Dahlia, ball or cosmos": Or([]string{"Dahlia, ball", "cosmos"}),
 		"1 stem": Stems(1), "0 stems": Stems(0), "1 count": Number(1, "count"), "3 counts": Number(3, "count"),
 		"Write a date.": Sentence("write a date"), "Which row?": Sentence("which row?"), "": Sentence(""),
 	} {

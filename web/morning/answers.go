@@ -3,7 +3,6 @@ package morning
 import (
 	"fmt"
 	"net/url"
-	"strings"
 
 	"dewcount/core/day"
 	"dewcount/farm/market"
@@ -34,7 +33,7 @@ func shorts(snap *say.Snapshot, dues []market.Due) (views []shortView, more int)
 		if len(lacks) > lines {
 			lacks = append(lacks[:lines], fmt.Sprintf("and of %s more", say.Number(len(lacks)-lines, "line")))
 		}
-		views = append(views, shortView{d.Order.ID + ", " + snap.Date(d.On), strings.Join(lacks, ", ") + " likely missing", "/orders/" + url.PathEscape(d.Order.ID) + "/options?on=" + d.On.String()})
+		views = append(views, shortView{d.Order.ID + ", " + snap.Date(d.On), say.List(lacks) + " likely missing", "/orders/" + url.PathEscape(d.Order.ID) + "/options?on=" + d.On.String()})
 	}
 	return views, more
 }
