@@ -47,6 +47,9 @@ type Fates struct{ Sold, MadeUp, Back, Lost, There int }
 // Of returns all of them but those that were brought back, which are among the others.
 func (f Fates) Of() int { return f.Sold + f.MadeUp + f.Lost + f.There }
 
+// Untold returns the sound stems of which nothing says what became of them.
+func (c *Came) Untold() int { return max(0, c.Stems-c.Fates.Of()) }
+
 // Thrown returns the stems that were thrown away at the cut.
 func (c *Came) Thrown() int {
 	sum := 0

@@ -72,6 +72,9 @@ func TestTheReviewAgreesWithTheBooks(t *testing.T) {
 	}
 	years := Years(b, demo.FirstDay)
 	year := years[slices.IndexFunc(years, func(y Year) bool { return y.Year == 2026 })]
+	if l.All.Untold()+l.All.Fates.Of() != l.All.Stems || l.All.Untold() == 0 {
+		t.Errorf("of %d stems %d are accounted for and %d not", l.All.Stems, l.All.Fates.Of(), l.All.Untold())
+	}
 	if f := l.All.Fates; f.Sold != year.Sold || f.MadeUp != year.MadeUp || f.Lost != year.Lost || f.Back != year.Back || f.Sold == 0 {
 		t.Errorf("what became of it is %+v here and %+v in year against year", f, year)
 	}

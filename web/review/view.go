@@ -152,11 +152,11 @@ func (v *reviewView) fill(snap *say.Snapshot, l *review.Looked) {
 	}
 	for i := range l.Crops {
 		c := &l.Crops[i]
-		v.Crops.Lines = append(v.Crops.Lines, newCame(snap, c, snap.Book.Crop(c.Crop).Name, "/crops/"+url.PathEscape(c.Crop), most))
+		v.Crops.Lines = append(v.Crops.Lines, newCame(snap, l, c, snap.Book.Crop(c.Crop).Name, "/crops/"+url.PathEscape(c.Crop), most))
 	}
 	for i := range l.Plantings {
 		c := &l.Plantings[i]
-		v.Plantings.Lines = append(v.Plantings.Lines, newCame(snap, c, c.Planting+" "+c.Variety, "/plantings/"+url.PathEscape(c.Planting), most))
+		v.Plantings.Lines = append(v.Plantings.Lines, newCame(snap, l, c, c.Planting+" "+c.Variety, "/plantings/"+url.PathEscape(c.Planting), most))
 	}
 	for _, a := range l.Next() {
 		v.Next = append(v.Next, newAdvice(snap, a))
@@ -165,7 +165,7 @@ func (v *reviewView) fill(snap *say.Snapshot, l *review.Looked) {
 
 func whole(n float64) string { return strconv.Itoa(int(n + 0.5)) }
 
-func newCame(snap *say.Snapshot, c *review.Came, name, href string, most float64) cameView {
+func newCame(snap *say.Snapshot, l *review.Looked, c *review.Came, name, href string, most float64) cameView {
 	e := c.Expected
 	v := cameView{Name: name, Href: href, Came: strconv.Itoa(c.Stems), Expected: fmt.Sprintf("%s to %s, likely %s", whole(e[0]), whole(e[4]), whole(e[2])), Band: draw.NewBand(e[0], e[1], e[2], e[3], e[4], most, c.Stems)}
 	if e[4] < 0.5 {
@@ -193,10 +193,7 @@ func newCame(snap *say.Snapshot, c *review.Came, name, href string, most float64
 			v.Thrown += ", above all " + why[0]
 		}
 	}
-	v.Fates = fateWords(c.Fates)
-	if c.Left > 0 {
-		v.Fates = strings.TrimPrefix(v.Fates+fmt.Sprintf(", %d were left standing", c.Left), ", ")
-	}
+	v.Fates = fateWords(c, l.All.Fates.Of() > 0)
 	return v
 }
 
@@ -212,24 +209,25 @@ func offWords(days int) string {
 	}
 }
 
-// fateWords says what became of stems, as far as they are accounted for.
-func fateWords(f review.Fates) string {
-	words := ""
+// fateWords says what became of stems; of how many nothing is said, where the farm keeps a store at all.
+func fateWords(c *review.Came, store bool) string {
+	var words []string
 	add := func(n int, what string) {
-		if n == 0 {
-			return
+		if n > 0 {
+			words = append(words, strconv.Itoa(n)+" "+what)
 		}
-		if words != "" {
-			words += ", "
-		}
-		words += strconv.Itoa(n) + " " + what
 	}
+	f := c.Fates
 	add(f.Sold, "sold")
 	add(f.MadeUp, "made up")
 	add(f.Lost, "went to nobody")
 	add(f.There, "still there")
 	add(f.Back, "brought back of these")
-	return words
+	if store {
+		add(c.Untold(), "not written down")
+	}
+	add(c.Left, "were left standing")
+	return strings.Join(words, ", ")
 }
 
 // newAdvice says what is to be done otherwise, and why.
