@@ -2,6 +2,7 @@ package plan
 
 import (
 	"context"
+	"math"
 	"slices"
 
 	"dewcount/core/day"
@@ -44,7 +45,7 @@ type Planned struct {
 type Bloom struct {
 	Sowings []Planned // in order of their start
 	Weeks   []WeekOutcome
-	Options []Option // what fewer and more sowings would take, by their number
+	Options []Option // what fewer sowings, and more that need less, would take, by their number
 	Front   []Choice // those plans themselves
 	Plants  int
 }
@@ -104,13 +105,17 @@ func (t *Try) EvenBloom(ctx context.Context, want Want, limits Limits, progress 
 		}
 	}
 	var b Bloom
+	chosen := s.choose(best)
+	least := math.Inf(1)
 	for k, p := range best {
-		if p != nil {
-			b.Options = append(b.Options, Option{k, p.total(), s.cost(p)})
-			b.Front = append(b.Front, Choice{s.planned(t, p), s.cost(p)})
+		if p == nil || p != chosen && s.cost(p) >= least {
+			continue // nobody sows once more for as many stems
 		}
+		least = min(least, s.cost(p))
+		b.Options = append(b.Options, Option{k, p.total(), s.cost(p)})
+		b.Front = append(b.Front, Choice{s.planned(t, p), s.cost(p)})
 	}
-	if chosen := s.choose(best); chosen != nil {
+	if chosen != nil {
 		b.Plants, b.Sowings = chosen.total(), s.planned(t, chosen)
 	}
 	b.Weeks = t.Outcome(b.Sowings, want, limits)

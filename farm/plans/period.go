@@ -28,13 +28,19 @@ func UsualFrom(s *look.Snapshot, p *crop.Profile, variety string) day.Day {
 	return s.View.Today.Add(anyCrop)
 }
 
-// UsualUntil returns until when it can be from a day on: a season long, or until a week before the frost.
+// UsualUntil returns until when it can be from a day on: a season long, or until a week before the frost; what is hardy may bloom beyond that, but no
+// more than four weeks of it are planned for where nobody asks.
 func UsualUntil(s *look.Snapshot, from day.Day) day.Day {
 	const whole = 12 * 7
-	if frost := s.FrostDates(from).First; !frost.IsZero() && frost.Add(-untilFrost).Before(from.Add(whole)) && frost.Sub(from) >= worth {
+	frost := s.FrostDates(from).First
+	switch {
+	case frost.IsZero() || !frost.Add(-untilFrost).Before(from.Add(whole)):
+		return from.Add(whole)
+	case frost.Sub(from) >= worth:
 		return frost.Add(-untilFrost)
+	default:
+		return from.Add(worth)
 	}
-	return from.Add(whole)
 }
 
 // A bloom is sure untilSure days after its first cut and over untilFrost days before the frost; less than worth days of it before the frost are not planned for. All in days.
@@ -50,6 +56,7 @@ func firstBloom(s *look.Snapshot, p *crop.Profile, variety string) day.Day {
 		ahead = 370
 		step  = 7
 		tries = 6
+		edge  = 28 // days by which what shall bloom after the winter is sown later than what might just bloom before it
 	)
 	g, err := GroundOf(s, p.ID, variety, "")
 	if err != nil {
@@ -60,20 +67,38 @@ func firstBloom(s *look.Snapshot, p *crop.Profile, variety string) day.Day {
 		method = m
 	}
 	starts := startsOf(s, g, []crop.Method{method}, false)
+	firstCut := func(w plan.Sowing) day.Day {
+		until := min(ahead, look.FarthestSeason-w.Started.Sub(s.View.Today))
+		first, _ := g.Coarse().Try([]plan.Sowing{w}, crop.Market, w.Started.Add(until)).Cuts(w)
+		return first
+	}
 	tried := 0
 	for d := s.View.Today; d.Sub(s.View.Today) < ahead && tried < tries; d = d.Add(step) {
-		if frost := s.FrostDates(d).First; !p.Overwinters && d.Before(frost) && frost.Sub(d) < p.TypicalDays[0]+untilSure+worth {
+		frost := s.FrostDates(d).First
+		if !p.Overwinters && d.Before(frost) && frost.Sub(d) < p.TypicalDays[0]+untilSure+worth {
 			continue // too late this year
 		}
 		for _, w := range starts.On(d) {
-			tried++
-			until := min(ahead, look.FarthestSeason-d.Sub(s.View.Today))
-			if first, _ := g.Coarse().Try([]plan.Sowing{w}, crop.Market, d.Add(until)).Cuts(w); !first.IsZero() {
-				if frost := s.FrostDates(first).First; !p.Overwinters && !frost.IsZero() && frost.Sub(first) < untilSure+worth {
-					continue
-				}
-				return first
+			first := firstCut(w)
+			if first.IsZero() {
+				tried++
+				continue
 			}
+			before := untilSure + worth
+			if p.Overwinters {
+				before = 0 // the first frosts leave it blooming, but nobody sows for what begins after them
+			}
+			if frost := s.FrostDates(first).First; !frost.IsZero() && frost.Sub(first) < before {
+				continue
+			}
+			if d.Before(frost) && frost.Before(first) {
+				for _, later := range starts.On(d.Add(edge)) {
+					if first := firstCut(later); !first.IsZero() {
+						return first
+					}
+				}
+			}
+			return first
 		}
 	}
 	return day.Day{}

@@ -47,12 +47,13 @@ func TestTheBedsHaveRoomOrNot(t *testing.T) {
 	}
 }
 
-// Weeks that are planned for where nobody says are weeks in which the first sowing that can still be made is in bloom, before the frost; and a farm that has cut nothing yet is planned at
+// Weeks that are planned for where nobody says are weeks in which the first sowing that can still be made is in bloom, before the frost or not far beyond it where it is hardy; and a farm that has cut nothing yet is planned at
 // seven in ten unless it says otherwise.
 func TestWhatIsPlannedWhereNobodySays(t *testing.T) {
 	for _, c := range []struct{ today, latitude, crop, least, most string }{
 		{"2026-11-28", "52.5", "zinnia-tall", "2027-07-20", "2027-09-05"}, {"2026-11-28", "52.5", "cosmos-single", "2027-07-05", "2027-08-10"}, {"2027-07-02", "52.5", "zinnia-tall", "2028-07-20", "2028-09-12"}, {"2027-06-09", "52.5", "sunflower-single", "2027-08-05", "2027-09-05"},
-		{"2026-11-28", "-42.9", "cosmos-single", "2027-01-10", "2027-02-20"}, {"2026-11-28", "52.5", "snapdragon", "2027-06-10", "2027-07-25"}} {
+		{"2026-11-28", "-42.9", "cosmos-single", "2027-01-10", "2027-02-20"}, {"2026-11-28", "52.5", "snapdragon", "2027-06-10", "2027-07-25"},
+		{"2027-07-09", "47", "cornflower", "2027-09-10", "2027-10-05"}, {"2027-08-12", "47", "cornflower", "2028-05-01", "2028-06-30"}, {"2027-08-26", "52.5", "larkspur", "2028-05-15", "2028-07-10"}} {
 		b := book.NewBook(nil)
 		for key, value := range map[string]string{"name": "Meadow", "latitude": c.latitude, "longitude": "13", "elevation_m": "100", "timezone": "Europe/Berlin", "pick_days": "fri"} {
 			b.Settings = append(b.Settings, book.Setting{Key: key, Value: value})
@@ -63,7 +64,7 @@ func TestWhatIsPlannedWhereNobodySays(t *testing.T) {
 		}
 		from := UsualFrom(s, b.Crop(c.crop), "")
 		to := UsualUntil(s, from)
-		if from.Before(day.Must(c.least)) || from.After(day.Must(c.most)) || to.Sub(from) < 20 || to.Sub(from) > 84 {
+		if from.Before(day.Must(c.least)) || from.After(day.Must(c.most)) || to.Sub(from) < 20 || to.Sub(from) > 84 || from.YearDay() > 240 && to.YearDay() > 320 {
 			t.Errorf("%s at %s on %s: from %s to %s", c.crop, c.latitude, c.today, from, to)
 		}
 		place, _ := b.Place()
@@ -74,6 +75,32 @@ func TestWhatIsPlannedWhereNobodySays(t *testing.T) {
 		place, _ = b.Place()
 		if p := UsualChance(b, place); p != 0.85 {
 			t.Errorf("a farm that wants 0.85 is planned at %v", p)
+		}
+	}
+}
+
+// Where only a few weeks are left to sow in, sowings are tried closer together: ten days give six, a season one a week.
+func TestSowingsAreTriedCloserWhereFewWeeksAreLeft(t *testing.T) {
+	b := book.NewBook(nil)
+	for key, value := range map[string]string{"name": "Meadow", "latitude": "46.9", "longitude": "7.2", "elevation_m": "520", "timezone": "Europe/Zurich", "pick_days": "tue fri"} {
+		b.Settings = append(b.Settings, book.Setting{Key: key, Value: value})
+	}
+	s, err := look.NewSnapshot(b, 0, look.Morning(day.Must("2026-07-09")), nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	g, err := GroundOf(s, "sunflower-single", "", "")
+	if err != nil {
+		t.Fatal(err)
+	}
+	starts := startsOf(s, g, []crop.Method{crop.Direct}, false)
+	for _, c := range []struct {
+		from, to, last string
+		apart, of      int
+	}{{"2026-09-15", "2026-10-07", "2026-07-19", 2, 6}, {"2027-07-01", "2027-09-30", "2027-07-25", 7, 0}} {
+		sowings := sowingsFor(starts, day.Must(c.from), day.Must(c.to), func(w plan.Sowing) bool { return w.Started.After(day.Must(c.last)) })
+		if n := len(sowings); n < 6 || c.of > 0 && n != c.of || sowings[1].Started.Sub(sowings[0].Started) != c.apart {
+			t.Errorf("from %s to %s: %v", c.from, c.to, sowings)
 		}
 	}
 }

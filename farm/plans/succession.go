@@ -203,7 +203,7 @@ func successions(ctx context.Context, s *look.Snapshot, a SuccessionAsk, progres
 	starts := startsOf(s, ground, methods, a.Pinch)
 	out.Week1 = s.Week1(a.From)
 	out.LastSafe, out.NoneSafe = lastSafe(s, ground, starts, byCalendar, a.From, a.To)
-	sowings := slices.DeleteFunc(starts.Between(a.From, a.To, 7), func(c plan.Sowing) bool {
+	sowings := sowingsFor(starts, a.From, a.To, func(c plan.Sowing) bool {
 		return !out.LastSafe.IsZero() && c.Method == byCalendar && c.Started.After(out.LastSafe)
 	})
 	calendar := plan.Calendar(p, byCalendar, out.Week1, out.LastSafe, a.From, a.To, a.EveryDays)
@@ -259,6 +259,21 @@ func successions(ctx context.Context, s *look.Snapshot, a SuccessionAsk, progres
 		out.PeakHours = append(out.PeakHours, w.High/place.StemsAnHour)
 	}
 	return out, nil
+}
+
+// sowingsFor returns the sowings to choose among but those that are too late: a week apart, closer where few weeks are left to sow in.
+func sowingsFor(starts plan.Starts, from, to day.Day, late func(plan.Sowing) bool) []plan.Sowing {
+	const usual, closest, days = 7, 2, 7 // days between them, and on how many days one should be possible at least
+	for step := usual; ; step-- {
+		sowings := slices.DeleteFunc(starts.Between(from, to, step), late)
+		on := make(map[day.Day]bool)
+		for _, c := range sowings {
+			on[c.Started] = true
+		}
+		if len(on) >= days || step == closest {
+			return sowings
+		}
+	}
 }
 
 // lastSafe returns the last sowing in the season of a period that still flowers before the frost; zero where nothing limits it, and none
