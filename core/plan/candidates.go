@@ -68,6 +68,9 @@ func (s *Starts) On(d day.Day) []Sowing {
 			}
 		case crop.Tray:
 			sowing.Out = d.Add(RaisedDays(s.Profile))
+			if !s.roots(sowing.Out) {
+				continue
+			}
 		}
 		if !s.InSeason(sowing) {
 			continue
@@ -81,6 +84,16 @@ func (s *Starts) On(d day.Day) []Sowing {
 		}
 	}
 	return sowings
+}
+
+// roots tells whether what is planted out on a day finds ground in which it roots: for three weeks as warm as often as not as hardy plants need.
+// What is steered stands under a roof.
+func (s *Starts) roots(out day.Day) bool {
+	const (
+		rootsC = 4 // a rule of thumb
+		days   = 21
+	)
+	return s.Profile.Steered() || min(SoilC(s.Season, out), SoilC(s.Season, out.Add(days))) >= rootsC
 }
 
 // RaisedDays returns the age in days at which a crop is best planted out of its tray.

@@ -1,10 +1,13 @@
 package plan
 
-// edgeWorth is how many times its share of the stems an edge of the season may cost.
-const edgeWorth = 3
+// What an edge of the season may cost: edgeWorth times its share of the stems, and so many plants for each stem that is wanted.
+const (
+	edgeWorth  = 3
+	edgePlants = 6
+)
 
-// withoutEdges gives up the first and the last weeks of the want as long as one of them costs more than edgeWorth times its share: there, a
-// season is so unsure that the plants which hold the week would be too many in all others. It returns what holds the weeks left.
+// withoutEdges gives up the first and the last weeks of the want as long as one of them costs more than it is worth: there, a
+// season is so unsure that the plants which hold the week would be too many in all others, and more than anybody sows for so few stems. It returns what holds the weeks left.
 func (s *solver) withoutEdges(all []int, now *set) *set {
 	for {
 		first, last, weeks := -1, -1, 0
@@ -25,8 +28,10 @@ func (s *solver) withoutEdges(all []int, now *set) *set {
 		dropped := -1
 		for _, w := range []int{first, last} {
 			s.wanted[w] = false
-			if p := s.solve(all, nil); p != nil && s.cost(p) < limit && (best == nil || s.less(p, best)) {
-				best, dropped = p, w
+			if p := s.solve(all, nil); p != nil && (best == nil || s.less(p, best)) {
+				if s.cost(p) < limit || float64(now.total()-p.total()) > edgePlants*s.want[w] {
+					best, dropped = p, w
+				}
 			}
 			s.wanted[w] = true
 		}

@@ -89,3 +89,23 @@ func TestHoldingSparesStems(t *testing.T) {
 		}
 	}
 }
+
+// By hand: two early sowings give a stem a plant in two weathers of ten, and little in the others. Where that is a fifth of a stem, ten stems of the first week take fifty plants beside ten for each later
+// week, and it is held; where it is 0.13, they would take 77, more than six for each stem, and it is given up.
+func TestAnEdgeThatTakesTooManyPlantsIsGivenUp(t *testing.T) {
+	for little, held := range map[float32]bool{0.2: true, 0.13: false} {
+		try := paper(4, 3, 10, func(i, w, sample int) float32 {
+			switch {
+			case i < 2 && w == 0 && sample < 2, i >= 2 && w == i-1:
+				return 1
+			case i < 2 && w == 0:
+				return little
+			}
+			return 0
+		})
+		b := try.EvenBloom(t.Context(), wantOf(3, 10, 1), Limits{}, nil)
+		if b.Weeks[0].Reachable != held || !b.Weeks[1].Reachable || !b.Weeks[2].Reachable {
+			t.Errorf("with %v of a stem: held %v, %v, %v by %v", little, b.Weeks[0].Reachable, b.Weeks[1].Reachable, b.Weeks[2].Reachable, b.Sowings)
+		}
+	}
+}

@@ -60,6 +60,11 @@ func TestEachStartHasItsSeason(t *testing.T) {
 		{"lily-asiatic", "inland-51n", crop.Bulb, "2027-04-10", true},
 		{"larkspur", "foothills-47n", crop.Direct, "2027-09-10", true},
 		{"snapdragon", "foothills-47n", crop.Tray, "2027-02-10", true},
+		{"sweet-william", "foothills-47n", crop.Tray, "2027-12-07", false}, // it would be planted out in January
+		{"sweet-william", "foothills-47n", crop.Tray, "2027-07-10", true},
+		{"scabious", "foothills-47n", crop.Tray, "2027-10-01", false},
+		{"scabious", "mediterranean-39n", crop.Tray, "2027-10-01", true},
+		{"sweet-pea", "foothills-47n", crop.Tray, "2027-02-10", true},
 	} {
 		s := placed(t, profile(t, c.crop), region(t, c.region), c.method)
 		s.Profile = profile(t, c.crop)

@@ -72,7 +72,15 @@ func firstBloom(s *look.Snapshot, p *crop.Profile, variety string) day.Day {
 		first, _ := g.Coarse().Try([]plan.Sowing{w}, crop.Market, w.Started.Add(until)).Cuts(w)
 		return first
 	}
+	before := untilSure + worth // days by which a bloom begins before the frost
+	switch {
+	case p.Overwinters && p.Daylength.Kind == "short":
+		before = -ahead // its season is the autumn, whenever it is started
+	case p.Overwinters:
+		before = worth // it goes on for a while after the first
+	}
 	tried := 0
+	var late day.Day // the first bloom that begins too late for that
 	for d := s.View.Today; d.Sub(s.View.Today) < ahead && tried < tries; d = d.Add(step) {
 		frost := s.FrostDates(d).First
 		if !p.Overwinters && d.Before(frost) && frost.Sub(d) < p.TypicalDays[0]+untilSure+worth {
@@ -84,11 +92,10 @@ func firstBloom(s *look.Snapshot, p *crop.Profile, variety string) day.Day {
 				tried++
 				continue
 			}
-			before := untilSure + worth
-			if p.Overwinters {
-				before = 0 // the first frosts leave it blooming, but nobody sows for what begins after them
-			}
-			if frost := s.FrostDates(first).First; !frost.IsZero() && frost.Sub(first) < before {
+			if end := s.FrostDates(first).First; !end.IsZero() && end.Sub(first) < before {
+				if late.IsZero() {
+					late = first
+				}
 				continue
 			}
 			if d.Before(frost) && frost.Before(first) {
@@ -101,5 +108,5 @@ func firstBloom(s *look.Snapshot, p *crop.Profile, variety string) day.Day {
 			return first
 		}
 	}
-	return day.Day{}
+	return late
 }

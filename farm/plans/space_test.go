@@ -53,7 +53,8 @@ func TestWhatIsPlannedWhereNobodySays(t *testing.T) {
 	for _, c := range []struct{ today, latitude, crop, least, most string }{
 		{"2026-11-28", "52.5", "zinnia-tall", "2027-07-20", "2027-09-05"}, {"2026-11-28", "52.5", "cosmos-single", "2027-07-05", "2027-08-10"}, {"2027-07-02", "52.5", "zinnia-tall", "2028-07-20", "2028-09-12"}, {"2027-06-09", "52.5", "sunflower-single", "2027-08-05", "2027-09-05"},
 		{"2026-11-28", "-42.9", "cosmos-single", "2027-01-10", "2027-02-20"}, {"2026-11-28", "52.5", "snapdragon", "2027-06-10", "2027-07-25"},
-		{"2027-07-09", "47", "cornflower", "2027-09-10", "2027-10-05"}, {"2027-08-12", "47", "cornflower", "2028-05-01", "2028-06-30"}, {"2027-08-26", "52.5", "larkspur", "2028-05-15", "2028-07-10"}} {
+		{"2027-07-09", "47", "cornflower", "2027-09-10", "2027-10-05"}, {"2027-08-12", "47", "cornflower", "2028-05-01", "2028-06-30"}, {"2027-08-26", "52.5", "larkspur", "2028-05-15", "2028-07-10"}, {"2027-07-09", "47", "scabious", "2028-05-20", "2028-07-15"},
+		{"2027-07-09", "47", "chrysanthemum-garden", "2027-10-01", "2027-11-15"}} {
 		b := book.NewBook(nil)
 		for key, value := range map[string]string{"name": "Meadow", "latitude": c.latitude, "longitude": "13", "elevation_m": "100", "timezone": "Europe/Berlin", "pick_days": "fri"} {
 			b.Settings = append(b.Settings, book.Setting{Key: key, Value: value})
@@ -64,7 +65,7 @@ func TestWhatIsPlannedWhereNobodySays(t *testing.T) {
 		}
 		from := UsualFrom(s, b.Crop(c.crop), "")
 		to := UsualUntil(s, from)
-		if from.Before(day.Must(c.least)) || from.After(day.Must(c.most)) || to.Sub(from) < 20 || to.Sub(from) > 84 || from.YearDay() > 240 && to.YearDay() > 320 {
+		if from.Before(day.Must(c.least)) || from.After(day.Must(c.most)) || to.Sub(from) < 20 || to.Sub(from) > 84 || from.YearDay() > 240 && to.YearDay() > 330 {
 			t.Errorf("%s at %s on %s: from %s to %s", c.crop, c.latitude, c.today, from, to)
 		}
 		place, _ := b.Place()
@@ -102,5 +103,32 @@ func TestSowingsAreTriedCloserWhereFewWeeksAreLeft(t *testing.T) {
 		if n := len(sowings); n < 6 || c.of > 0 && n != c.of || sowings[1].Started.Sub(sowings[0].Started) != c.apart {
 			t.Errorf("from %s to %s: %v", c.from, c.to, sowings)
 		}
+	}
+}
+
+// Zinnias that are sown where they grow bloom from August on in a valley at 520 m: who wants eight weeks from mid-July gets them from trays.
+func TestAnyWayIsTriedWhereTheUsualOneHoldsFewWeeks(t *testing.T) {
+	b := book.NewBook(nil)
+	for key, value := range map[string]string{"name": "Meadow", "latitude": "46.9", "longitude": "7.2", "elevation_m": "520", "timezone": "Europe/Zurich", "pick_days": "tue fri"} {
+		b.Settings = append(b.Settings, book.Setting{Key: key, Value: value})
+	}
+	s, err := look.NewSnapshot(b, 0, look.Morning(day.Must("2026-01-10")), nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	ask := SuccessionAsk{Crop: "zinnia-tall", From: day.Must("2026-07-20"), To: day.Must("2026-09-06"), Stems: 50, Chance: 0.7, EveryDays: 14, Pinch: true}
+	out, err := Successions(t.Context(), s, ask, nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if held, weeks := out.holds(); !out.Instead || 2*held < weeks || held < 2*out.Usually {
+		t.Errorf("%d of %d weeks are held, %d as it usually is started; another way: %v", held, weeks, out.Usually, out.Instead)
+	}
+	ask.Method = crop.Direct
+	if out, err = Successions(t.Context(), s, ask, nil); err != nil {
+		t.Fatal(err)
+	}
+	if held, weeks := out.holds(); out.Instead || 2*held >= weeks {
+		t.Errorf("sown where they grow, as asked: %d of %d weeks; another way: %v", held, weeks, out.Instead)
 	}
 }

@@ -139,7 +139,8 @@ type SuccessionPlan struct {
 	CalendarWeeks []plan.WeekOutcome
 	Even, Fixed   plan.Comparison
 	Front         []FrontLine   // fewer and more sowings, by their number
-	Instead       bool          // any way to start the crop was taken, since the farm's usual one holds no week
+	Instead       bool          // any way to start the crop was taken, since the farm's usual one holds few weeks
+	Usually       int           // the weeks that the usual one holds then
 	Hold          int           // days for which stems are held over
 	EvenStems     float64       // in all
 	LastSafe      day.Day       // the last sowing that still flowers before frost; zero where there is no such limit, or none is safe
@@ -164,23 +165,40 @@ type SowingDates struct {
 // afterwards is for how many days beyond a period stems are looked at that nobody wants.
 const afterwards = 45
 
-// Successions works an ask out. Where the farm's usual way to start the crop holds no week, any way is tried. When ctx ends, it gives up soon and returns its error.
+// Successions works an ask out. Where the farm's usual way to start the crop holds fewer than half of the weeks, any way is tried, and taken where it holds twice as many. When ctx
+// ends, it gives up soon and returns its error.
 func Successions(ctx context.Context, s *look.Snapshot, a SuccessionAsk, progress func(float64)) (*SuccessionPlan, error) {
 	out, err := successions(ctx, s, a, progress)
-	holds := func(p *SuccessionPlan) bool {
-		return slices.ContainsFunc(p.Bloom.Weeks, func(w plan.WeekOutcome) bool { return w.Reachable && w.Want > 0 })
-	}
-	if err != nil || a.Method != "" || holds(out) {
+	if err != nil || a.Method != "" {
 		return out, err
 	}
+	usual, weeks := out.holds()
+	if 2*usual >= weeks {
+		return out, nil
+	}
 	a.Method = AnyMethod
-	if any, err := successions(ctx, s, a, progress); err != nil || holds(any) {
-		if any != nil {
-			any.Instead = true
-		}
+	any, err := successions(ctx, s, a, progress)
+	if err != nil {
 		return any, err
 	}
-	return out, nil
+	if held, _ := any.holds(); held == 0 || held < 2*usual {
+		return out, nil
+	}
+	any.Instead, any.Usually = true, usual
+	return any, nil
+}
+
+// holds returns how many of the weeks that want stems are held.
+func (p *SuccessionPlan) holds() (held, weeks int) {
+	for _, w := range p.Bloom.Weeks {
+		if w.Want > 0 {
+			weeks++
+			if w.Reachable {
+				held++
+			}
+		}
+	}
+	return held, weeks
 }
 
 func successions(ctx context.Context, s *look.Snapshot, a SuccessionAsk, progress func(float64)) (*SuccessionPlan, error) {

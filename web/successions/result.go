@@ -110,7 +110,11 @@ func newSuccessionResult(snap *say.Snapshot, p *plans.SuccessionPlan) *successio
 		r.Notes = append(r.Notes, fmt.Sprintf("Not held: the %s of %s. At the edge of the season it would take too many plants to be so sure; what there will be stands below.", weeks, say.List(given)))
 	}
 	if p.Instead {
-		r.Notes = append(r.Notes, "Started as it usually is it would hold none of these weeks: so any way to start it was tried.")
+		usually := "none"
+		if p.Usually > 0 {
+			usually = strconv.Itoa(p.Usually)
+		}
+		r.Notes = append(r.Notes, fmt.Sprintf("Started as it usually is it would hold %s of these weeks: so any way to start it was tried.", usually))
 	}
 	if p.Hold > 0 && !r.None {
 		r.Notes = append(r.Notes, fmt.Sprintf("Stems that a week has too many of are held up to %s and help out in the next.", say.Days(p.Hold)))
