@@ -165,6 +165,12 @@ type SowingDates struct {
 // afterwards is for how many days beyond a period stems are looked at that nobody wants.
 const afterwards = 45
 
+// The share of the work that is done once all sowings are tried, and once the plan is found; then it is judged, and sometimes another way tried.
+const (
+	onceTried = 0.25
+	onceFound = 0.75
+)
+
 // Successions works an ask out. Where the farm's usual way to start the crop holds fewer than half of the weeks, any way is tried, and taken where it holds twice as many. When ctx
 // ends, it gives up soon and returns its error.
 func Successions(ctx context.Context, s *look.Snapshot, a SuccessionAsk, progress func(float64)) (*SuccessionPlan, error) {
@@ -177,15 +183,19 @@ func Successions(ctx context.Context, s *look.Snapshot, a SuccessionAsk, progres
 		return out, nil
 	}
 	a.Method = AnyMethod
-	any, err := successions(ctx, s, a, progress)
+	other, err := successions(ctx, s, a, func(share float64) {
+		if progress != nil {
+			progress(onceFound + (1-onceFound)*share)
+		}
+	})
 	if err != nil {
-		return any, err
+		return other, err
 	}
-	if held, _ := any.holds(); held == 0 || held < 2*usual {
+	if held, _ := other.holds(); held == 0 || held < 2*usual {
 		return out, nil
 	}
-	any.Instead, any.Usually = true, usual
-	return any, nil
+	other.Instead, other.Usually = true, usual
+	return other, nil
 }
 
 // holds returns how many of the weeks that want stems are held.
@@ -202,7 +212,6 @@ func (p *SuccessionPlan) holds() (held, weeks int) {
 }
 
 func successions(ctx context.Context, s *look.Snapshot, a SuccessionAsk, progress func(float64)) (*SuccessionPlan, error) {
-	const tried = 0.3 // the share of the work that is done once all sowings are tried
 	if progress == nil {
 		progress = func(float64) {}
 	}
@@ -232,9 +241,9 @@ func successions(ctx context.Context, s *look.Snapshot, a SuccessionAsk, progres
 			all = append(all, c)
 		}
 	}
-	progress(tried / 2)
+	progress(onceTried / 2)
 	try := ground.Try(all, crop.Market, a.To.Add(afterwards))
-	progress(tried)
+	progress(onceTried)
 	if err := ctx.Err(); err != nil {
 		return nil, err
 	}
@@ -250,7 +259,7 @@ func successions(ctx context.Context, s *look.Snapshot, a SuccessionAsk, progres
 	}
 	searched := *try
 	searched.Trials = try.Trials[:len(sowings)]
-	out.Bloom = searched.EvenBloom(ctx, want, limits, func(share float64) { progress(tried + (1-tried)*share) })
+	out.Bloom = searched.EvenBloom(ctx, want, limits, func(share float64) { progress(onceTried + (onceFound-onceTried)*share) })
 	if err := ctx.Err(); err != nil {
 		return nil, err
 	}
