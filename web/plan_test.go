@@ -49,6 +49,26 @@ func TestAMoveIsKept(t *testing.T) {
 	}
 }
 
+// Scabious for next summer are sown before the winter too: those have no week after a frost that comes half a year later, and those of spring have one.
+func TestWeeksAreCountedFromTheFrostTheyLieNear(t *testing.T) {
+	s := newSite(t, true)
+	_, body := s.get("/season/successions?asked=1&crop=scabious&stems=40&from=2027-06-18&until=2027-09-10&method=any")
+	near, far := 0, 0
+	for _, r := range regexp.MustCompile(`<th scope="row">\w+ \d+ (\w+)(?: 2027)?</th>\s*<td>([^<]*)</td>`).FindAllStringSubmatch(body, -1) {
+		switch spring := slices.Contains([]string{"February", "March", "April", "May", "June"}, r[1]); {
+		case spring && r[2] != "":
+			near++
+		case !spring && r[2] == "" && strings.Contains("July August September October", r[1]):
+			far++
+		default:
+			t.Errorf("a sowing of %s is in week %q", r[1], r[2])
+		}
+	}
+	if far == 0 || near+far < 2 {
+		t.Errorf("%d sowings have a week, %d none", near, far)
+	}
+}
+
 func TestSuccessionsAreTakenOverAndBack(t *testing.T) {
 	s := newSite(t, true)
 	address := "/season/successions?asked=1&crop=cosmos-single&stems=60&from=2027-07-19&until=2027-08-29&existing=1"
