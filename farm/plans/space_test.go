@@ -80,16 +80,23 @@ func TestWhatIsPlannedWhereNobodySays(t *testing.T) {
 	}
 }
 
-// Where only a few weeks are left to sow in, sowings are tried closer together: ten days give six, a season one a week.
-func TestSowingsAreTriedCloserWhereFewWeeksAreLeft(t *testing.T) {
+// valley is a farm at 520 m with nothing on record, as it is on a day.
+func valley(t *testing.T, today string) *look.Snapshot {
+	t.Helper()
 	b := book.NewBook(nil)
 	for key, value := range map[string]string{"name": "Meadow", "latitude": "46.9", "longitude": "7.2", "elevation_m": "520", "timezone": "Europe/Zurich", "pick_days": "tue fri"} {
 		b.Settings = append(b.Settings, book.Setting{Key: key, Value: value})
 	}
-	s, err := look.NewSnapshot(b, 0, look.Morning(day.Must("2026-07-09")), nil)
+	s, err := look.NewSnapshot(b, 0, look.Morning(day.Must(today)), nil)
 	if err != nil {
 		t.Fatal(err)
 	}
+	return s
+}
+
+// Where only a few weeks are left to sow in, sowings are tried closer together: ten days give six, a season one a week.
+func TestSowingsAreTriedCloserWhereFewWeeksAreLeft(t *testing.T) {
+	s := valley(t, "2026-07-09")
 	g, err := GroundOf(s, "sunflower-single", "", "")
 	if err != nil {
 		t.Fatal(err)
@@ -108,14 +115,7 @@ func TestSowingsAreTriedCloserWhereFewWeeksAreLeft(t *testing.T) {
 
 // Zinnias that are sown where they grow bloom from August on in a valley at 520 m: who wants eight weeks from mid-July gets them from trays.
 func TestAnyWayIsTriedWhereTheUsualOneHoldsFewWeeks(t *testing.T) {
-	b := book.NewBook(nil)
-	for key, value := range map[string]string{"name": "Meadow", "latitude": "46.9", "longitude": "7.2", "elevation_m": "520", "timezone": "Europe/Zurich", "pick_days": "tue fri"} {
-		b.Settings = append(b.Settings, book.Setting{Key: key, Value: value})
-	}
-	s, err := look.NewSnapshot(b, 0, look.Morning(day.Must("2026-01-10")), nil)
-	if err != nil {
-		t.Fatal(err)
-	}
+	s := valley(t, "2026-01-10")
 	ask := SuccessionAsk{Crop: "zinnia-tall", From: day.Must("2026-07-20"), To: day.Must("2026-09-06"), Stems: 50, Chance: 0.7, EveryDays: 14, Pinch: true}
 	out, err := Successions(t.Context(), s, ask, nil)
 	if err != nil {
