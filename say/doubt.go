@@ -28,6 +28,8 @@ func DoubtWords(snap *Snapshot, i int) string {
 		return fmt.Sprintf("It bears no frost, and the last one is about %s: it should not stand outdoors sooner.", snap.Date(d.Frost))
 	case d.Early:
 		return "It would stand outdoors in frost that kills it: wait, or give it a roof."
+	case d.Cold:
+		return "The ground is too cold for it to root when it is planted out: wait for spring, plant sooner in autumn, or give it a roof."
 	case d.Late && !d.LastSafe.IsZero():
 		return fmt.Sprintf("Too late: it will hardly flower before the frost. The last safe day to start it is %s.", snap.Date(d.LastSafe))
 	case d.Late:

@@ -30,3 +30,23 @@ func TestWhatStandsWhereWintersAreMild(t *testing.T) {
 		}
 	}
 }
+
+// Sweet williams that are planted out in January do not root; those of September do.
+func TestWhatIsPlantedOutIntoColdGround(t *testing.T) {
+	for out, want := range map[string]string{"2027-01-22": "The ground is too cold for it to root when it is planted out: wait for spring, plant sooner in autumn, or give it a roof.", "2026-09-11": ""} {
+		b := book.NewBook(nil)
+		for key, value := range map[string]string{"name": "Border", "latitude": "47", "longitude": "7", "elevation_m": "520", "climate": "foothills-47n", "timezone": "UTC", "pick_days": "mon"} {
+			b.Settings = append(b.Settings, book.Setting{Key: key, Value: value})
+		}
+		b.Varieties = append(b.Varieties, book.Variety{Name: "Dark", Crop: "sweet-william"})
+		on := day.Must(out)
+		b.Plantings = append(b.Plantings, book.Planting{ID: "W1", Variety: "Dark", Method: crop.Tray, StartedOn: on.Add(-46), PlantedOutOn: on, Plants: 20})
+		s, err := look.NewSnapshot(b, 0, look.Morning(on.Add(-44)), nil)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if words := DoubtWords(&Snapshot{Snapshot: s}, 0); words != want {
+			t.Errorf("planted out on %s: %q, want %q", out, words, want)
+		}
+	}
+}

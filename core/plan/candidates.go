@@ -68,7 +68,7 @@ func (s *Starts) On(d day.Day) []Sowing {
 			}
 		case crop.Tray:
 			sowing.Out = d.Add(RaisedDays(s.Profile))
-			if !s.roots(sowing.Out) {
+			if !s.Roots(sowing.Out) {
 				continue
 			}
 		}
@@ -86,9 +86,9 @@ func (s *Starts) On(d day.Day) []Sowing {
 	return sowings
 }
 
-// roots tells whether what is planted out on a day finds ground in which it roots: for three weeks as warm as often as not as hardy plants need.
+// Roots tells whether what is planted out on a day finds ground in which it roots: for three weeks as warm as often as not as hardy plants need.
 // What is steered stands under a roof.
-func (s *Starts) roots(out day.Day) bool {
+func (s *Starts) Roots(out day.Day) bool {
 	const (
 		rootsC = 4 // a rule of thumb
 		days   = 21

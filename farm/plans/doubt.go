@@ -10,6 +10,7 @@ import (
 // A Doubt is what is wrong with when a planting is started, as somebody wrote it down. It is not forbidden: they may know better.
 type Doubt struct {
 	Early    bool    // it comes into the open before its season, or is set in none
+	Cold     bool    // it is planted out into ground in which it does not root
 	Late     bool    // it will hardly flower before the frost
 	LastSafe day.Day // of one that is late, the last day on which it could have been started, or can be next; zero where there is none
 	NoWinter bool    // it stands for years where no usual winter is as cold as it wants it
@@ -49,6 +50,10 @@ func doubtOf(s *look.Snapshot, i int) (d Doubt) {
 		if plan.Tender(g.Profile) {
 			d.Frost = s.FrostDates(in.InBed()).Last
 		}
+		return d
+	}
+	if g.Method == crop.Tray && !starts.Roots(in.Out) {
+		d.Cold = true
 		return d
 	}
 	if first := s.Stand.Milestones(i).FirstCut; first.Likely.IsZero() {
