@@ -262,6 +262,7 @@ test('the winter evening with keys alone', async ({ page, address }) => {
   await page.keyboard.press('ArrowDown')
   await tabTo('Choose')
   await page.keyboard.press('Enter')
+  await expect(page).toHaveURL(/#q-sow$/) // the old page shows the same choice, and keys pressed on it are lost
   await expect(page.locator('#q-sow').getByRole('radio').nth(1)).toBeChecked()
   await jump('seeds', 'Seeds and trays')
 })
