@@ -52,7 +52,8 @@ func TestAMoveIsKept(t *testing.T) {
 // Scabious for next summer are sown before the winter too: those have no week after a frost that comes half a year later, and those of spring have one.
 func TestWeeksAreCountedFromTheFrostTheyLieNear(t *testing.T) {
 	s := newSite(t, true)
-	_, body := s.get("/season/successions?asked=1&crop=scabious&stems=40&from=2027-06-18&until=2027-09-10&method=any")
+	address := "/season/successions?asked=1&crop=scabious&stems=40&from=2027-06-18&until=2027-09-10&method=any"
+	_, body := s.get(address)
 	near, far := 0, 0
 	for _, r := range regexp.MustCompile(`<th scope="row">\w+ \d+ (\w+)(?: 2027)?</th>\s*<td>([^<]*)</td>`).FindAllStringSubmatch(body, -1) {
 		switch spring := slices.Contains([]string{"February", "March", "April", "May", "June"}, r[1]); {
@@ -66,6 +67,22 @@ func TestWeeksAreCountedFromTheFrostTheyLieNear(t *testing.T) {
 	}
 	if far == 0 || near+far < 2 {
 		t.Errorf("%d sowings have a week, %d none", near, far)
+	}
+	if status, to, _ := s.post(address, address, url.Values{}); status != http.StatusSeeOther || !strings.Contains(to, "year=2027") {
+		t.Errorf("taken over in July for next summer: %d to %s", status, to)
+	}
+}
+
+// Zinnias that the farm sows where they grow bloom from August on: who wants them sooner is told that another way was tried, and why; who asks for that way is not.
+func TestAnotherWayToStartIsTold(t *testing.T) {
+	s := newSite(t, true)
+	const address, told = "/season/successions?asked=1&crop=zinnia-tall&stems=50&from=2027-06-28&until=2027-08-15&chance=70",
+		"Started as it usually is it would hold none of these weeks: so any way to start it was tried."
+	if _, body := s.get(address); !strings.Contains(body, told) || !strings.Contains(body, "5 of 7 weeks have 50 stems") {
+		t.Errorf("nobody told that another way was tried: %s", regexp.MustCompile(`(?s)id="result-heading".{0,400}`).FindString(body))
+	}
+	if _, body := s.get(address + "&method=direct"); strings.Contains(body, "was tried") {
+		t.Error("another way was tried than was asked for")
 	}
 }
 

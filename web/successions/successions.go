@@ -147,7 +147,8 @@ func (s view) takeOver(c *echo.Context, snap *say.Snapshot) error {
 	if err := s.Farm.Add(c.Request().Context(), page.By(c), records...); err != nil {
 		return err
 	}
-	return c.Redirect(http.StatusSeeOther, "/season?"+url.Values{"year": {page.YearIn(snap, result.Sowings[0].Started)}, "crop": {ask.Crop}, "succession": {name}}.Encode())
+	blooms := page.YearIn(snap, result.From) // who sows in September for next summer looks at next summer
+	return c.Redirect(http.StatusSeeOther, "/season?"+url.Values{"year": {blooms}, "crop": {ask.Crop}, "succession": {name}}.Encode())
 }
 
 // takeBack withdraws all plantings of a succession, in one step.
