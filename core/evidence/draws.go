@@ -324,11 +324,16 @@ func (p *Planting) standing(expected [crop.Rungs]float64, c *Count, sees float64
 	share := sees * float64(c.Plants) / float64(p.Course.Planting().Plants)
 	few := p.Course.FirstFlush() * fewStems
 	unseen := max(leastUnseen, 1-float64(c.Plants)/float64(p.Course.Planting().Plants))
-	for k := range expected {
-		expected[k] += few
+	for k, n := range c.Stems {
+		if n > 0 { // where nobody saw any, a few each time would be stems that no plant bears
+			expected[k] += few
+		}
 	}
 	var factor [crop.Rungs]float64
 	for k, called := range c.Eye.Sees(expected) {
+		if called < leastCalled {
+			continue
+		}
 		seen := share * called
 		news := 1 / (1 + seen*rungPlantCV*rungPlantCV/float64(c.Plants)) // plants that differ tell less than their stems' number
 		sure := 1 / (standingCV2 + standingFew/called)
@@ -345,6 +350,9 @@ func (p *Planting) standing(expected [crop.Rungs]float64, c *Count, sees float64
 // leastUnseen is the share of the plants whose stems are unknown even where all were counted: some are overlooked.
 const leastUnseen = 0.02
 
-// fewStems is the share of the first flush that a draw must think possible on every rung, so that a count which no draw
-// foresaw still counts.
+// fewStems is the share of the first flush that a draw must think possible on a rung on which some were seen, so that a count which no
+// draw foresaw still counts.
 const fewStems = 0.004
+
+// leastCalled is how many stems are none.
+const leastCalled = 1e-6

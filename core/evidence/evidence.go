@@ -103,8 +103,8 @@ const (
 	rungPlantCV = 0.8 // in those of one rung: a plant's stems come together
 	rungCV2     = 1. / 10
 	cutCV2      = 1. / 14
-	standingCV2 = 0.04 // of a rung's stems about its draw, before the count is looked at,
-	standingFew = 3    // and more where so few stand that the flush's very first or last stems are meant
+	standingCV2 = 0.025 // of a rung's stems about its draw, before the count is looked at,
+	standingFew = 3     // and more where so few stand that the flush's very first or last stems are meant
 )
 
 // size returns the size parameter of the negative binomial distribution of stems on so many plants that differ by a coefficient of

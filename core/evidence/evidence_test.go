@@ -145,6 +145,25 @@ func TestStandingAgreesWithTheCount(t *testing.T) {
 	}
 }
 
+// A row on which only spent stems are seen has nothing to cut, however often it is counted; what is seen that no draw foresaw still counts.
+func TestACountBringsNoStemsThatNobodySaw(t *testing.T) {
+	p := row(t, "A", "red", "2026-05-10")
+	random := rand.New(rand.NewPCG(1, 1))
+	stands := [crop.Rungs]float64{crop.Over: 4, crop.Spent: 200}
+	for range 6 {
+		stands = p.standing(stands, &Count{Plants: 20, Stems: [crop.Rungs]int{crop.Over: 3, crop.Spent: 50}}, 1, random)
+	}
+	for k := crop.Tight; k <= crop.Open; k++ {
+		if stands[k] > 0 {
+			t.Errorf("%.2f stems are thought to stand on %v, where nobody saw any", stands[k], k)
+		}
+	}
+	seen := [crop.Rungs]int{crop.Third: 10}
+	if got := p.standing([crop.Rungs]float64{}, &Count{Plants: 20, Stems: seen}, 1, random)[crop.Third]; got < 10 || got > 60 {
+		t.Errorf("%.1f stems are thought to stand where 10 were seen on a quarter of the plants, and none was expected", got)
+	}
+}
+
 // Worked by hand: how much of what is ready a cut took.
 func TestShareOfACut(t *testing.T) {
 	for _, c := range []struct {
