@@ -354,5 +354,5 @@ const leastUnseen = 0.02
 // draw foresaw still counts.
 const fewStems = 0.004
 
-// leastCalled is how many stems are none.
+// leastCalled is how many stems, called a rung, are as good as none.
 const leastCalled = 1e-6

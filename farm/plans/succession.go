@@ -160,6 +160,7 @@ type SowingDates struct {
 	Squares           int
 	Late              bool // after the last safe date
 	WeekNo            int  // after the last frost
+	BeforeWinter      bool // so long before that frost that nobody counts weeks from it
 }
 
 // afterwards is for how many days beyond a period stems are looked at that nobody wants.
@@ -340,6 +341,8 @@ func room(s *look.Snapshot, grid plan.Grid, a SuccessionAsk, p *crop.Profile) in
 
 func sowingDates(s *look.Snapshot, out *SuccessionPlan, try *plan.Try, c plan.Planned, place book.Place) SowingDates {
 	d := SowingDates{Planned: c, Late: !out.LastSafe.IsZero() && c.Started.After(out.LastSafe), WeekNo: look.WeekNo(out.Week1, c.Started)}
+	const autumn = -20
+	d.BeforeWinter = d.WeekNo <= autumn
 	if c.Pinched {
 		d.PinchOn = plan.PinchOn(out.Profile, c.Sowing)
 	}

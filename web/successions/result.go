@@ -175,8 +175,7 @@ func givenUp(locale say.Locale, weeks []plan.WeekOutcome) []string {
 
 func newSowingLine(snap *say.Snapshot, d plans.SowingDates) sowingLine {
 	l := sowingLine{Start: snap.Date(d.Started), Plants: strconv.Itoa(d.Plants), Late: d.Late, Squares: strconv.Itoa(d.Squares)}
-	const autumn = -20 // what is sown before the winter is not counted from the frost after it
-	if d.WeekNo > autumn {
+	if !d.BeforeWinter {
 		l.Week = strconv.Itoa(d.WeekNo)
 	}
 	if !d.Out.IsZero() {
