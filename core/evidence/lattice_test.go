@@ -156,7 +156,7 @@ func TestCountsTellTheSpread(t *testing.T) {
 	if got := share(growth.Usual, row(t, "A", "red", "2026-05-10")); math.Abs(got-0.5) > 0.02 {
 		t.Errorf("with nothing on record the usual spread has %.2f of the draws", got)
 	}
-	mornings := []string{"2026-06-27", "2026-07-02", "2026-07-07", "2026-07-12", "2026-07-17"}
+	mornings := []string{"2026-06-27", "2026-07-02", "2026-07-07", "2026-07-12", "2026-07-17", "2026-07-22"}
 	for _, truth := range []growth.Spread{growth.Even, growth.Uneven} {
 		p := row(t, "A", "red", "2026-05-10")
 		p.see(t, growth.Traits{Pace: 0.95, Stems: 2, Regrow: 1, Spread: truth}, mornings...)

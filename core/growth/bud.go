@@ -11,14 +11,19 @@ import (
 // A flush is how the tight buds of a planting's first flush come over the light-weighted warmth since emergence: the share of
 // stems that have budded, for a pace of 1. It is worked out once a profile and kept in steps.
 type flush struct {
-	stepCd, perCd   float64 // width of a step, and 1 ÷ that
-	share           []float64
-	plants          []float64 // integral, in °Cd, of the share of plants that carry a bud
-	leadCd          float64   // mean of the plants' first bud
-	leadVar         float64
-	beginsCd        float64 // before it no stem buds
-	earlyCd, lateCd float64 // over which a plant's stems follow its first, and its later side stems do
-	lateShare       float64 // of the stems, that are such
+	stepCd, perCd float64 // width of a step, and 1 ÷ that
+	share         []float64
+	leadCd        float64 // mean of the plants' first bud
+	leadVar       float64
+	beginsCd      float64 // before it no stem buds
+	parts         []part
+}
+
+// A part of a flush is stems that follow their plant's first bud followCd after it on average, the longer after it the fewer: the
+// waiting times are exponential, since strong plants go on for longer than weak ones and the last stems straggle.
+type part struct {
+	of, followCd float64   // of: its share of the stems
+	behind       []float64 // share of it that is still to come on the plants that carry a bud, in the flush's steps
 }
 
 // leastShare of a flush is as good as none.
@@ -28,34 +33,21 @@ const leastShare = 1e-9
 const flushSteps = 240
 
 // newFlush returns the flush of a profile whose buds are held back by delayCd. Plants differ by the profile's spread of the
-// time to the first bud; a plant's further stems follow its first within staggerCd, evenly.
+// time to the first bud.
 func newFlush(p *crop.Profile, delayCd float64, spread Spread) *flush {
 	mean := p.BudCd + delayCd
 	sd := p.SpreadCV * (p.EmergeCd + mean)
-	early, late, lateShare := spread.of(p).stagger(p)
-	f := &flush{leadCd: mean, leadVar: sd * sd, earlyCd: early, lateCd: late, lateShare: lateShare}
-	f.stepCd = (mean + 5*sd + late) / (flushSteps - 1)
+	f := &flush{leadCd: mean, leadVar: sd * sd, parts: spread.of(p).stagger(p)}
+	longest := 0.0
+	for _, part := range f.parts {
+		longest = max(longest, part.followCd)
+	}
+	const tail = 5 // times the average wait: less than a hundredth of the stems waits longer
+	f.stepCd = (mean + 5*sd + tail*longest) / (flushSteps - 1)
 	f.perCd = 1 / f.stepCd
-	shape, scale := mean*mean/f.leadVar, f.leadVar/mean
-
-	// The integral of the gamma distribution up to x is x G(x; k) - k θ G(x; k+1), which makes an even stagger exact.
-	integral := func(x float64) float64 {
-		if x <= 0 {
-			return 0
-		}
-		return x*mathext.GammaIncReg(shape, x/scale) - mean*mathext.GammaIncReg(shape+1, x/scale)
-	}
-	over := func(x, width float64) float64 {
-		if width == 0 {
-			return mathext.GammaIncReg(shape, math.Max(0, x)/scale)
-		}
-		return (integral(x) - integral(x-width)) / width
-	}
-	f.share, f.plants = make([]float64, flushSteps), make([]float64, flushSteps)
-	for i := range f.share {
-		x := float64(i) * f.stepCd
-		f.plants[i] = integral(x)
-		f.share[i] = (1-lateShare)*over(x, early) + lateShare*over(x, late)
+	f.share = make([]float64, flushSteps)
+	for k := range f.parts {
+		f.parts[k].fill(f)
 	}
 	last := f.share[flushSteps-1]
 	for i := range f.share {
@@ -66,31 +58,60 @@ func newFlush(p *crop.Profile, delayCd float64, spread Spread) *flush {
 	return f
 }
 
-// stagger returns over how many °Cd a plant's stems of the first flush follow each other, over how many its later side stems
-// come where it does not come again, and the share that those are.
-func (u unevenness) stagger(p *crop.Profile) (early, late, lateShare float64) {
+// fill adds the part's stems to those of its flush. Plants that come to bud within a step do so evenly.
+func (p *part) fill(f *flush) {
+	p.behind = make([]float64, flushSteps)
+	var left, ofNew float64 // what of those behind still is a step later, and of those whose plants came to bud meanwhile
+	if p.followCd > 0 {
+		left = math.Exp(-f.stepCd / p.followCd)
+		ofNew = (1 - left) * p.followCd / f.stepCd
+	}
+	before := 0.0
+	for i := range p.behind {
+		carry := f.carry(float64(i) * f.stepCd)
+		if i > 0 {
+			p.behind[i] = left*p.behind[i-1] + ofNew*(carry-before)
+		}
+		f.share[i] += p.of * (carry - p.behind[i])
+		before = carry
+	}
+}
+
+// lateOfBloom is the average wait of later side stems as a part of the bloom: all but one in twenty of them come within it.
+const lateOfBloom = 1. / 3
+
+// stagger returns how a plant's stems of the first flush follow each other, and its later side stems where it does not come again.
+func (u unevenness) stagger(p *crop.Profile) []part {
 	switch p.Yield.Habit {
 	case crop.Single:
-		return 0, 0, 0
+		return []part{{of: 1}}
 	case crop.Again:
-		return u.ofRegrowth * p.Yield.RegrowCd, 0, 0
+		return []part{{of: 1, followCd: u.ofRegrowth * p.Yield.RegrowCd}}
 	default:
-		later := 1 - p.Yield.FirstStems/p.Yield.SeasonStems
-		return u.ofBloom * p.Yield.FloweringCd, p.Yield.FloweringCd, max(0, later)
+		late := max(0, 1-p.Yield.FirstStems/p.Yield.SeasonStems)
+		return []part{{of: 1 - late, followCd: u.ofBloom * p.Yield.FloweringCd}, {of: late, followCd: lateOfBloom * p.Yield.FloweringCd}}
 	}
 }
 
 // at returns the share of the stems that have budded after cd degree-days of a pace of 1.
 func (f *flush) at(cd float64) float64 {
+	if cd*f.perCd >= flushSteps-1 {
+		return 1
+	}
+	return f.step(f.share, cd)
+}
+
+// step returns what a table has after cd degree-days.
+func (f *flush) step(table []float64, cd float64) float64 {
 	place := cd * f.perCd
 	switch {
 	case !(place > 0):
 		return 0
 	case place >= flushSteps-1:
-		return 1
+		return table[flushSteps-1]
 	}
 	i := int(place)
-	return f.share[i] + (place-float64(i))*(f.share[i+1]-f.share[i])
+	return table[i] + (place-float64(i))*(table[i+1]-table[i])
 }
 
 // of returns the share of all stems that have budded after cd degree-days on those plants that carried a bud after byCd of them: theirs
@@ -100,38 +121,20 @@ func (f *flush) of(byCd, cd float64) float64 {
 		return f.at(cd)
 	}
 	share := f.carry(byCd)
-	if share == 0 {
-		return 0
-	}
-	over := func(width float64) float64 {
-		since := cd - width
-		if since >= byCd {
-			return share
+	for i := range f.parts {
+		if part := &f.parts[i]; part.followCd > 0 {
+			share -= part.of * f.step(part.behind, byCd) * math.Exp((byCd-cd)/part.followCd)
 		}
-		return (f.sum(byCd) + share*(cd-byCd) - f.sum(since)) / width
 	}
-	return (1-f.lateShare)*over(f.earlyCd) + f.lateShare*over(f.lateCd)
+	return share
 }
 
 // carry returns the share of the plants that carry a bud after cd degree-days.
 func (f *flush) carry(cd float64) float64 {
-	if cd <= f.beginsCd {
+	if !(cd > f.beginsCd) {
 		return 0
 	}
 	return mathext.GammaIncReg(f.leadCd*f.leadCd/f.leadVar, cd*f.leadCd/f.leadVar)
-}
-
-// sum returns the integral of carry up to cd.
-func (f *flush) sum(cd float64) float64 {
-	place := cd * f.perCd
-	switch {
-	case !(place > 0):
-		return 0
-	case place >= flushSteps-1:
-		return f.plants[flushSteps-1] + cd - (flushSteps-1)*f.stepCd
-	}
-	i := int(place)
-	return f.plants[i] + (place-float64(i))*(f.plants[i+1]-f.plants[i])
 }
 
 // plantsCd returns the degree-days after which a share of the plants carries its first tight bud.

@@ -55,7 +55,7 @@ func TestPinchingLosesItsGainOnce(t *testing.T) {
 }
 
 // The closed form against plants one by one: each carries its first bud after a warmth of the flush's gamma distribution, and its further stems
-// follow evenly; only those that carry one by then go on.
+// follow after exponential waits; only those that carry one by then go on.
 func TestSparedPlantsOneByOne(t *testing.T) {
 	for _, id := range []string{"zinnia-tall", "sunflower-branching"} {
 		f := newFlush(profile(t, id), 0, Uneven)
@@ -70,7 +70,9 @@ func TestSparedPlantsOneByOne(t *testing.T) {
 				stems := 0.0
 				for _, lead := range leads {
 					if lead <= byCd && lead < cd {
-						stems += ((1-f.lateShare)*min(1, (cd-lead)/f.earlyCd) + f.lateShare*min(1, (cd-lead)/max(f.lateCd, 1))) / plants
+						for _, part := range f.parts {
+							stems += part.of * (1 - math.Exp((lead-cd)/part.followCd)) / plants
+						}
 					}
 				}
 				if got := f.of(byCd, cd); math.Abs(got-stems) > 2e-3 {

@@ -21,14 +21,14 @@ const (
 var Spreads = [...]Spread{Even, Usual, Uneven}
 
 // unevenness is what a spread stands for: how the warmth of one rung differs between stems, rung by rung, and that of the whole way,
-// as coefficients of variation; over which part of a regrowth the first flush of a plant comes, and over which part of the bloom that of
-// one which does not come again.
+// as coefficients of variation; and how long the further stems of a plant's first flush follow its first one on average, as a part of a
+// regrowth, or of the bloom where nothing comes again.
 type unevenness struct{ rungCV, stemCV, ofRegrowth, ofBloom float64 }
 
 // of returns what the spread stands for in a crop: one whose plants come to bud together, such as a sunflower of one stem, opens together
 // too, we take it.
 func (s Spread) of(p *crop.Profile) unevenness {
-	u := [...]unevenness{{0.13, 0.04, 0.35, 0.2}, {0.23, 0.07, 0.6, 0.35}, {0.36, 0.10, 0.9, 0.55}}[s+1]
+	u := [...]unevenness{{0.13, 0.04, 0.175, 0.125}, {0.23, 0.07, 0.3, 0.225}, {0.36, 0.10, 0.45, 0.35}}[s+1]
 	const usualCV, least, most = 0.1, 0.6, 1.3
 	plants := min(most, max(least, math.Sqrt(p.SpreadCV/usualCV)))
 	u.rungCV *= plants

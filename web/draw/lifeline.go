@@ -14,6 +14,7 @@ type LifeView struct {
 	Title         string
 	Width         int
 	Today         string
+	TodayLeft     bool // its word stands left of it, where there is no room to the right
 	Start, End    string
 	Months        []monthView
 	Marks         []markView
@@ -57,6 +58,8 @@ func NewLife(snap *say.Snapshot, i int) LifeView {
 	x := Scale{0, float64(last.Sub(first)), 0, lifeWidth}
 	at := func(d day.Day) string { return Place(x.At(float64(d.Sub(first)))) }
 	v := LifeView{Width: lifeWidth, Today: at(today), Start: at(start), End: at(last)}
+	const word = 40 // wide, at the drawing's size
+	v.TodayLeft = x.At(float64(today.Sub(first))) > lifeWidth-word
 	for d := first; d.Before(last); d = d.Add(1) {
 		if _, month, date := d.Date(); date == 1 {
 			v.Months = append(v.Months, monthView{at(d), month.String()[:3]})
