@@ -30,10 +30,7 @@ func Fill(ctx context.Context, store farm.Store) error {
 	b = book.NewBook([]croptable.Entry(nil))
 	lay(b)
 	weather := standin.NewWeather(standin.Valley, seed, weatherSince)
-	for d := weatherSince; d.Before(FirstDay); d = d.Add(1) {
-		b.Weather = append(b.Weather, observed(weather, d))
-	}
-	b.Weather = append(b.Weather, issued(weather, FirstDay.Add(-1))...)
+	b.Weather = Past(weather, FirstDay)
 	if err := spring(b, weather); err != nil {
 		return err
 	}

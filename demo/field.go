@@ -16,13 +16,20 @@ func FieldOf(b *book.Book, place book.Place, weather *standin.Weather, today day
 	return standin.NewField(place.DemoSeed, weather, place.Latitude, rows(b), taken(b), today)
 }
 
-// Past returns the weather that a made-up farm has on record on the morning of a day: since two years before, and the forecast of the evening before.
+// heardEvenings is of how many evenings a made-up farm has kept what the weather service said.
+const heardEvenings = 56
+
+// Past returns the weather that a made-up farm has on record on the morning of a day: since two years before, and the forecasts of the evenings of the
+// last weeks.
 func Past(weather *standin.Weather, today day.Day) []book.WeatherDay {
 	var past []book.WeatherDay
 	for d := weatherSince; d.Before(today); d = d.Add(1) {
 		past = append(past, observed(weather, d))
 	}
-	return append(past, issued(weather, today.Add(-1))...)
+	for d := today.Add(-heardEvenings); d.Before(today); d = d.Add(1) {
+		past = append(past, issued(weather, d)...)
+	}
+	return past
 }
 
 // Evening returns what the weather service says on the evening of a day: what the day was, and what the next will be.

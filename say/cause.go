@@ -29,11 +29,16 @@ func (l Locale) Cause(c look.Cause) string {
 
 // warmer writes a difference of temperatures.
 func (l Locale) warmer(by float64) string {
+	if by > 0 {
+		return l.degrees(by) + " warmer"
+	}
+	return l.degrees(by) + " colder"
+}
+
+// degrees writes how large a difference of temperatures is.
+func (l Locale) degrees(by float64) string {
 	if l.Imperial {
 		by *= 9. / 5
 	}
-	if by > 0 {
-		return fmt.Sprintf("%.1f %s warmer", by, l.Name(Celsius))
-	}
-	return fmt.Sprintf("%.1f %s colder", -by, l.Name(Celsius))
+	return fmt.Sprintf("%.1f %s", math.Abs(by), l.Name(Celsius))
 }

@@ -12,11 +12,12 @@ import (
 // An Outlook is what is known of a place's weather on a day: where it lies, what was observed, and the latest forecast issued.
 type Outlook struct {
 	Latitude, ElevationM float64
-	Usual                *Season // to expect before anything is on record; nil where nothing but latitude and height is known
-	Observed             []Dated // in order, gaps allowed; all before From
-	Issued               []Dated // in order, from From on; may be empty
-	IssuedOn             day.Day // the evening on which they were; zero for that before From
-	From                 day.Day // the first day that is not observed
+	Usual                *Season    // to expect before anything is on record; nil where nothing but latitude and height is known
+	Observed             []Dated    // in order, gaps allowed; all before From
+	Issued               []Dated    // in order, from From on; may be empty
+	IssuedOn             day.Day    // the evening on which they were; zero for that before From
+	Foretold             []Foretold // what was issued of days that are observed, by which the service is known
+	From                 day.Day    // the first day that is not observed
 }
 
 // Season returns the place's seasonal mean: the one to expect of it, corrected by the days on record.
@@ -145,21 +146,16 @@ func correlation(x, y []float64) float64 {
 	return r
 }
 
-// How the error of an issued forecast grows: its standard deviation in °C is forecastDayC times the lead in days to the power
-// forecastGrowth, never beyond that of the season. The seasonal mean itself is uncertain by seasonSdC.
-const (
-	forecastDayC   = 1.1
-	forecastGrowth = 0.6
-	seasonSdC      = 0.7
-)
+// seasonSdC is how uncertain the seasonal mean itself is, as a standard deviation in °C.
+const seasonSdC = 0.7
 
 // Members returns count possible weathers from From on, of so many days each: the issued forecast with an error that grows with its
-// lead, then what the past years on record brought from that date on (ensemble streamflow prediction, Day 1985), each year for a
+// lead, as far as the service has erred on record, then what the past years on record brought from that date on (ensemble streamflow prediction, Day 1985), each year for a
 // tenth of the members. With fewer than ten years the rest are anomalies about the seasonal mean that die away and arise anew as a
 // first-order autoregression, middles and ranges together (after Richardson 1981, Water Resources Research 17:182-190). The same seed gives the same members.
 func (o Outlook) Members(count, days int, seed uint64) []Series {
 	season := o.Season()
-	habits := o.habits(season)
+	habits, service := o.habits(season), o.Service()
 	var today anomaly
 	if n := len(o.Observed); n > 0 && o.From.Sub(o.Observed[n-1].Day) <= 3 {
 		today = season.anomaly(o.Observed[n-1].Day, o.Observed[n-1].Extremes)
@@ -189,9 +185,9 @@ func (o Outlook) Members(count, days int, seed uint64) []Series {
 			d := o.From.Add(i)
 			past, remembered := year.on(i)
 			if centre, ok := issued[d]; ok {
-				missed.middle = habits.middle.astray(missed.middle, stale+i, random)
-				missed.span = habits.span.astray(missed.span, stale+i, random)
-				state = anomaly{centre.middle + missed.middle, centre.span + missed.span}
+				missed.middle = service.middle.after(missed.middle, stale+i, habits.middle, random)
+				missed.span = service.span.after(missed.span, stale+i, habits.span, random)
+				state = anomaly{centre.middle + service.middle.biasC + missed.middle, centre.span + service.span.biasC + missed.span}
 				lasting = 0
 				known = anomaly{state.middle - past.middle, state.span - past.span}
 			} else if remembered {
@@ -263,14 +259,4 @@ func (o Outlook) pastYears(season Season) []pastYear {
 // next returns tomorrow's value after today's, given what is new in it in standard deviations.
 func (h habit) next(value, news float64) float64 {
 	return h.persistence*value + h.sdC*math.Sqrt(1-h.persistence*h.persistence)*news
-}
-
-// astray returns the error of the forecast for lead days ahead (from 0) after its error a day earlier.
-func (h habit) astray(before float64, lead int, random *rand.Rand) float64 {
-	sd := func(lead int) float64 {
-		return min(h.sdC, forecastDayC*math.Pow(float64(lead), forecastGrowth))
-	}
-	now, then := sd(lead+1), sd(lead)
-	kept := h.persistence * then
-	return h.persistence*before + math.Sqrt(max(0, now*now-kept*kept))*random.NormFloat64()
 }

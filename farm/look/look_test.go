@@ -1,8 +1,10 @@
 package look
 
 import (
+	"slices"
 	"testing"
 
+	"dewcount/core/climate"
 	"dewcount/core/crop"
 	"dewcount/core/day"
 	"dewcount/farm/book"
@@ -195,5 +197,30 @@ func TestWhatLastsRests(t *testing.T) {
 		if stage, _ := s.Stage(0); stage != c.want || s.Over(0) != c.over {
 			t.Errorf("%s on %s: stage %d, over %t; want %d, %t", c.id, c.today, stage, s.Over(0), c.want, c.over)
 		}
+	}
+}
+
+// What forecasts said of days that have come is what they are judged by: each with how many days it was ahead, not what is still to come, nor what was
+// said of a day that nobody observed, nor more than a year ago.
+func TestForecastsAreHeldAgainstTheirDays(t *testing.T) {
+	today := day.Must("2026-07-20")
+	said := func(on, issued day.Day) book.WeatherDay {
+		return book.WeatherDay{Date: on, TminC: 10, TmaxC: 20, IssuedOn: issued}
+	}
+	o := meadow(t, today, func(b *book.Book) {
+		b.Weather = append([]book.WeatherDay{said(today.Add(-2), today.Add(-5)), said(today, today.Add(-3))}, b.Weather...)
+		b.Weather = append(b.Weather, said(today.Add(-2), today.Add(-3)), said(today.Add(-3), today.Add(-4)), said(today.Add(-365), today.Add(-366)),
+			book.WeatherDay{Date: today.Add(-365), TminC: 12, TmaxC: 24})
+		b.Weather = slices.DeleteFunc(b.Weather, func(w book.WeatherDay) bool { return w.IssuedOn.IsZero() && w.Date == today.Add(-3) })
+	}, "2026-04-15").Model.Outlook
+	var came climate.Extremes
+	for _, w := range o.Observed {
+		if w.Day == today.Add(-2) {
+			came = w.Extremes
+		}
+	}
+	foretold := climate.Dated{Day: today.Add(-2), Extremes: climate.Extremes{TminC: 10, TmaxC: 20}}
+	if want := []climate.Foretold{{Dated: foretold, LeadDays: 1, Came: came}, {Dated: foretold, LeadDays: 3, Came: came}}; !slices.Equal(o.Foretold, want) {
+		t.Errorf("held against their days: %v, want %v", o.Foretold, want)
 	}
 }

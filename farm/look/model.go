@@ -1,6 +1,7 @@
 package look
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 
@@ -82,27 +83,42 @@ func (s *Snapshot) Row(p book.Planting, profile *crop.Profile) (forecast.Plantin
 	return newSeen(s.Book, place, s.View).row(p, profile), nil
 }
 
-// addWeather hands over what was observed before the outlook's From and the latest forecast that was issued by then.
+// addWeather hands over what was observed before the outlook's From, the latest forecast that was issued by then, and what forecasts of the year
+// before said of days that have come.
 func addWeather(b *book.Book, o *climate.Outlook) {
 	var issued day.Day
+	came := make(map[day.Day]climate.Extremes)
 	for _, w := range b.Weather {
 		if w.IssuedOn.Before(o.From) && w.IssuedOn.After(issued) {
 			issued = w.IssuedOn
 		}
+		if w.IssuedOn.IsZero() && w.Date.Before(o.From) {
+			came[w.Date] = extremes(w)
+		}
 	}
 	for _, w := range b.Weather {
-		d := climate.Dated{Day: w.Date, Extremes: climate.Extremes{TminC: w.TminC, TmaxC: w.TmaxC}}
+		d := climate.Dated{Day: w.Date, Extremes: extremes(w)}
+		observed, known := came[w.Date]
 		switch {
 		case w.IssuedOn.IsZero() && w.Date.Before(o.From):
 			o.Observed = append(o.Observed, d)
 		case !w.IssuedOn.IsZero() && w.IssuedOn == issued && !w.Date.Before(o.From):
 			o.Issued = append(o.Issued, d)
+		case known && o.From.Sub(w.Date) < 365:
+			o.Foretold = append(o.Foretold, climate.Foretold{Dated: d, LeadDays: w.Date.Sub(w.IssuedOn), Came: observed})
 		}
 	}
 	o.IssuedOn = issued
 	byDay := func(x, y climate.Dated) int { return x.Day.Compare(y.Day) }
 	slices.SortFunc(o.Observed, byDay)
 	slices.SortFunc(o.Issued, byDay)
+	slices.SortFunc(o.Foretold, func(x, y climate.Foretold) int {
+		return cmp.Or(x.Day.Compare(y.Day), cmp.Compare(x.LeadDays, y.LeadDays))
+	})
+}
+
+func extremes(w book.WeatherDay) climate.Extremes {
+	return climate.Extremes{TminC: w.TminC, TmaxC: w.TmaxC}
 }
 
 // A seen is what was recorded in the field up to a view, by planting.

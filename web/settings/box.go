@@ -19,6 +19,7 @@ import (
 // A boxView is the devices outside: the weather station by its files, the store's thermometer, the post box.
 type boxView struct {
 	Last    string // day of the weather that is on record last
+	Service string // how the weather service has erred
 	Told    string // what a file brought
 	Fault   string
 	Mapping *mappingView
@@ -44,6 +45,7 @@ func (s view) boxPage(c *echo.Context, snap *say.Snapshot) error {
 
 func (s view) showBox(c *echo.Context, code int, snap *say.Snapshot, v boxView) error {
 	ctx := c.Request().Context()
+	v.Service = say.Service(snap)
 	for _, w := range snap.Book.Weather {
 		if w.IssuedOn.IsZero() {
 			v.Last = snap.Date(w.Date)

@@ -1,0 +1,87 @@
+package climate
+
+import (
+	"math"
+	"math/rand/v2"
+)
+
+// A Foretold is a forecast of a day that has been observed since.
+type Foretold struct {
+	Dated        // the day, and what was said of it
+	LeadDays int // from the evening on which it was issued: 1 is the day after
+	Came     Extremes
+}
+
+// How the error of an issued forecast grows: its standard deviation in °C is forecastDayC times the lead in days to the power
+// forecastGrowth, never beyond that of the season.
+const (
+	forecastDayC   = 1.1
+	forecastGrowth = 0.6
+)
+
+// A Service is how forecasts err at a place, in the middles and in the ranges of days.
+type Service struct{ middle, span forecastError }
+
+// A forecastError is by how much days come out above what is said of them, in °C, and the standard deviation of that at a lead of one day.
+type forecastError struct{ biasC, dayC float64 }
+
+// NightsC returns by how much nights come out warmer than is said of them, in °C; below 0 for colder.
+func (s Service) NightsC() float64 { return s.middle.biasC - s.span.biasC/2 }
+
+// DaysC returns by how much days come out warmer than is said of them, in °C; below 0 for colder.
+func (s Service) DaysC() float64 { return s.middle.biasC + s.span.biasC/2 }
+
+// ErrsC returns the standard deviation of a forecast's error of the middle of a day, in °C, so many days ahead (1 or more).
+func (s Service) ErrsC(leadDays int) float64 { return s.middle.sdC(leadDays) }
+
+func (f forecastError) sdC(leadDays int) float64 {
+	return f.dayC * math.Pow(float64(leadDays), forecastGrowth)
+}
+
+// supposedDays is how many days that were foretold and came tell as much as what is supposed: twenty evenings' forecasts of a week, since the days of
+// one evening, and evenings that follow each other, are much the same news.
+const supposedDays = 20 * 7
+
+// Service returns how the forecasts on record have erred. Where none is they are taken to be right on average, and to err as forecasts do.
+func (o Outlook) Service() Service {
+	var middle, span errorSums
+	for _, f := range o.Foretold {
+		missed := (f.Came.TminC + f.Came.TmaxC - f.TminC - f.TmaxC) / 2
+		if math.Abs(missed) > oddC {
+			continue // the pen slipped
+		}
+		middle.add(f.LeadDays, missed)
+		span.add(f.LeadDays, f.Came.TmaxC-f.Came.TminC-f.TmaxC+f.TminC)
+	}
+	return Service{middle.learned(), span.learned()}
+}
+
+// errorSums are sums over days that were foretold, each error as a multiple of how far forecasts of its lead err beside those of one day.
+type errorSums struct{ n, weight, errors, squares float64 }
+
+func (e *errorSums) add(leadDays int, errorC float64) {
+	weight := math.Pow(float64(leadDays), -2*forecastGrowth)
+	e.n++
+	e.weight += weight
+	e.errors += weight * errorC
+	e.squares += weight * errorC * errorC
+}
+
+// learned returns the mean of the errors and their spread about it, each drawn towards what is supposed as a conjugate prior does (Gelman et al. 2013,
+// Bayesian Data Analysis, 3rd ed., ch. 2.5 and 2.6).
+func (e *errorSums) learned() forecastError {
+	if e.n == 0 {
+		return forecastError{dayC: forecastDayC}
+	}
+	bias := e.errors / e.weight * e.n / (e.n + supposedDays)
+	squares := e.squares - 2*bias*e.errors + bias*bias*e.weight
+	return forecastError{bias, math.Sqrt((supposedDays*forecastDayC*forecastDayC + squares) / (supposedDays + e.n))}
+}
+
+// after returns the error of a forecast for lead days ahead (from 0), its mean beside, after its error a day earlier; no error is larger than the
+// season's own.
+func (f forecastError) after(before float64, lead int, season habit, random *rand.Rand) float64 {
+	now, then := min(season.sdC, f.sdC(lead+1)), min(season.sdC, f.sdC(lead))
+	kept := season.persistence * then
+	return season.persistence*before + math.Sqrt(max(0, now*now-kept*kept))*random.NormFloat64()
+}
