@@ -126,6 +126,11 @@ func (f *Farm) SnapshotWithin(ctx context.Context, patience time.Duration) (s *l
 	}
 }
 
+// WorkAhead has the farm worked out as it stands before anybody asks, and waits for nothing; what goes wrong is told to who asks.
+func (f *Farm) WorkAhead() {
+	go func() { _, _ = f.Snapshot(context.Background()) }()
+}
+
 // worked returns the last snapshot, nil where it is of another day or there is none, and the revision of what is on record.
 func (f *Farm) worked(ctx context.Context) (*look.Snapshot, int64, error) {
 	revision, err := f.store.Revision(ctx)

@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"io"
+	"log/slog"
 	"net/http"
 	"net/url"
 	"slices"
@@ -11,7 +12,11 @@ import (
 	"sync"
 	"sync/atomic"
 	"testing"
+	"testing/fstest"
 	"time"
+
+	"dewcount/farm/look"
+	"dewcount/web/page"
 )
 
 // A phone is a client with a cookie and a token of its own.
@@ -122,6 +127,30 @@ func TestThirtyPhonesAtOnce(t *testing.T) {
 		t.Error(err)
 	} else if body, _ := io.ReadAll(answer.Body); strings.Contains(string(body), "being worked out") {
 		t.Error("who has just sent a form is shown a state without it")
+	}
+}
+
+// What a phone brings from the field is worked out before anybody asks for a page.
+func TestACountFromTheFieldIsWorkedOutAhead(t *testing.T) {
+	worked := make(chan int64, 8)
+	s := serve(t, openStore(t, true), page.Options{Log: slog.New(slog.DiscardHandler)}, func(p *page.Site) page.View {
+		p.Farm.Warm = func(snap *look.Snapshot) { worked <- snap.Revision }
+		return page.View{Templates: fstest.MapFS{}}
+	})
+	p, err := s.phone()
+	if err == nil {
+		err = p.count("ahead", "CO1")
+	}
+	if err != nil {
+		t.Fatal(err)
+	}
+	select {
+	case got := <-worked:
+		if want := s.revision(); got != want {
+			t.Errorf("revision %d is worked out where %d is on record", got, want)
+		}
+	case <-time.After(time.Minute): // of waiting in vain
+		t.Error("nothing is worked out before somebody asks")
 	}
 }
 

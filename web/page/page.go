@@ -143,10 +143,14 @@ func (s *Site) snapshot(c *echo.Context) (*look.Snapshot, bool, error) {
 	return snap, fresh, err
 }
 
-// noteWriting remembers up to which revision somebody knows the farm's records, having sent a form. Records that phones send in the field are
-// not meant: nobody waits for a page of them.
+// noteWriting remembers up to which revision somebody knows the farm's records, having sent a form. Nobody waits for a page of what phones send from
+// the field, but whoever looks next wants it reckoned with.
 func (s *Site) noteWriting(c *echo.Context) error {
-	if c.Request().Method != http.MethodPost || c.Path() == FieldPath {
+	if c.Request().Method != http.MethodPost {
+		return nil
+	}
+	if c.Path() == FieldPath {
+		s.Farm.WorkAhead()
 		return nil
 	}
 	revision, err := s.Farm.Revision(c.Request().Context())
