@@ -5,17 +5,13 @@ import (
 	"math"
 )
 
-// leastForetold is of how many days that were forecast and have come something is said of the service: ten evenings' forecasts of a week.
-const leastForetold = 70
-
 // Service says how the farm's weather service has erred, and that forecasts reckon with it; nothing where hardly any of its days have come.
 func Service(snap *Snapshot) string {
-	o := snap.Model.Outlook
-	if len(o.Foretold) < leastForetold {
+	s := snap.Model.Outlook.Service()
+	if !s.Known() {
 		return ""
 	}
 	const little = 0.05 // °C
-	s := o.Service()
 	beside := func(by float64) string {
 		if math.Abs(by) < little {
 			return "as it says"
@@ -28,5 +24,5 @@ func Service(snap *Snapshot) string {
 		expected = "nights and days are expected " + days
 	}
 	return fmt.Sprintf("By %d days that were forecast and have come, the weather forecast errs by about %s for the next day and %s a week ahead; %s. What is foretold here reckons with that.",
-		len(o.Foretold), snap.degrees(s.ErrsC(1)), snap.degrees(s.ErrsC(7)), expected)
+		s.Days, snap.degrees(s.ErrsC(1)), snap.degrees(s.ErrsC(7)), expected)
 }

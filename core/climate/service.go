@@ -20,10 +20,19 @@ const (
 )
 
 // A Service is how forecasts err at a place, in the middles and in the ranges of days.
-type Service struct{ middle, span forecastError }
+type Service struct {
+	Days         int // that it was learned from
+	middle, span forecastError
+}
 
 // A forecastError is by how much days come out above what is said of them, in °C, and the standard deviation of that at a lead of one day.
 type forecastError struct{ biasC, dayC float64 }
+
+// Known tells whether enough of what it said has come to say something of it: ten evenings' forecasts of a week.
+func (s Service) Known() bool {
+	const enough = 10 * 7
+	return s.Days >= enough
+}
 
 // NightsC returns by how much nights come out warmer than is said of them, in °C; below 0 for colder.
 func (s Service) NightsC() float64 { return s.middle.biasC - s.span.biasC/2 }
@@ -53,7 +62,7 @@ func (o Outlook) Service() Service {
 		middle.add(f.LeadDays, missed)
 		span.add(f.LeadDays, f.Came.TmaxC-f.Came.TminC-f.TmaxC+f.TminC)
 	}
-	return Service{middle.learned(), span.learned()}
+	return Service{int(middle.n), middle.learned(), span.learned()}
 }
 
 // errorSums are sums over days that were foretold, each error as a multiple of how far forecasts of its lead err beside those of one day.
