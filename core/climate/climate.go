@@ -36,7 +36,7 @@ func (s Series) FirstAtOrBelow(celsius float64, from day.Day) (day.Day, bool) {
 	return day.Day{}, false
 }
 
-// Hourly is the temperatures in °C of each hour of consecutive days, and the middles of their extremes.
+// Hourly is the temperatures in °C of each hour of consecutive days, as thermal time takes them, and the middles of their extremes.
 type Hourly struct {
 	First   day.Day
 	Hours   [][24]float64
@@ -49,7 +49,7 @@ func (h *Hourly) To(days int) *Hourly {
 	return &Hourly{h.First, h.Hours[:days], h.Middles[:days]}
 }
 
-// Hourly returns the temperatures of each hour of each day at a latitude in degrees north. The days outside the series
+// Hourly returns the WarmthHours of each day at a latitude in degrees north. The days outside the series
 // are taken to be like its first and last.
 func (s Series) Hourly(latitude float64) *Hourly {
 	h := &Hourly{s.First, make([][24]float64, len(s.Days)), make([]float64, len(s.Days))}
@@ -65,7 +65,7 @@ func (s Series) Hourly(latitude float64) *Hourly {
 			}
 		}
 		before, after := s.Days[max(0, i-1)], s.Days[min(len(s.Days)-1, i+1)]
-		h.Hours[i] = Hours(before, today, after, sun[yearDay-1])
+		h.Hours[i] = WarmthHours(before, today, after, sun[yearDay-1])
 		h.Middles[i] = (today.TminC + today.TmaxC) / 2
 	}
 	return h

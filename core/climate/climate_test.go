@@ -105,6 +105,27 @@ func TestHoursKeepTheExtremes(t *testing.T) {
 	}
 }
 
+// By the published course the mean of a day of 10 to 20 °C is 14.99 °C with 13.7 hours of sun, 14.38 with 9.4 and 15.38 with 15.9 (its sine and its fall
+// integrated by hand); thermal time takes half of what lies beside the middle.
+func TestWarmthHoursLieBetweenMiddleAndCourse(t *testing.T) {
+	e := Extremes{10, 20}
+	mean := func(hours [24]float64) float64 {
+		sum := 0.0
+		for _, celsius := range hours {
+			sum += celsius / 24
+		}
+		return sum
+	}
+	for sun, want := range map[float64]float64{9.4: 14.38, evenSunH: 15, 15.9: 15.38} {
+		if got := mean(Hours(e, e, e, sun)); math.Abs(got-want) > 0.02 {
+			t.Errorf("with %v hours of sun the mean is %.3f, want %.2f", sun, got, want)
+		}
+		if got := mean(WarmthHours(e, e, e, sun)); math.Abs(got-(15+want)/2) > 0.03 {
+			t.Errorf("with %v hours of sun thermal time has a mean of %.3f, want %.2f", sun, got, (15+want)/2)
+		}
+	}
+}
+
 // Worked by hand for base 10, optimum 25, ceiling 40, where the beta function of Yan & Hunt (1999) is a parabola: (40 - T)(T - 10)/225 of what
 // the optimum gives. At 0.6 of the way up, 19 degrees, it is 21*9/225 = 0.84 and has to give 9, so that the optimum gives 9/0.84 = 10.714.
 func TestResponse(t *testing.T) {

@@ -98,5 +98,5 @@ func (r Response) DegreeDays(hours [24]float64) float64 {
 // SteadyDegreeDays returns the thermal time in °Cd of a day under cover that swings as a sine between two temperatures
 // in °C, and a straight mean where both are the same.
 func (r Response) SteadyDegreeDays(e Extremes) float64 {
-	return r.DegreeDays(Hours(e, e, e, 12))
+	return r.DegreeDays(Hours(e, e, e, evenSunH))
 }

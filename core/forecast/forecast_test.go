@@ -189,8 +189,8 @@ func TestACountMovesTheNumbersAndNarrowsThem(t *testing.T) {
 	teach := meadow(6)
 	teach.Plantings[0].Counts = farm.Plantings[0].Counts
 	taught, untaught := New(teach, nil).Milestones(3), New(meadow(6), nil).Milestones(3)
-	if !taught.FirstCut.Likely.Before(untaught.FirstCut.Likely) {
-		t.Errorf("the later sowing is first cut on %v, unmoved by an early first one from %v", taught.FirstCut.Likely, untaught.FirstCut.Likely)
+	if !taught.FirstBud.Likely.Before(untaught.FirstBud.Likely) || !taught.FirstCut.Late.Before(untaught.FirstCut.Late) {
+		t.Errorf("the later sowing %+v, unmoved by an early first one from %+v", taught, untaught)
 	}
 }
 

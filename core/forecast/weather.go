@@ -33,7 +33,7 @@ func (s *Stand) CdADay(i int, d day.Day, days int) float64 {
 		at := d.Add(k)
 		sun := climate.SunHours(s.sky.latitude, at.YearDay())
 		under := func(d day.Day) climate.Extremes { return p.Cover.over(s.Weather(d), d) }
-		sum += p.Growth.Profile.Response.DegreeDays(climate.Hours(under(at.Add(-1)), under(at), under(at.Add(1)), sun))
+		sum += p.Growth.Profile.Response.DegreeDays(climate.WarmthHours(under(at.Add(-1)), under(at), under(at.Add(1)), sun))
 	}
 	pace := 1.0
 	if learned, ok := s.Learned(i); ok {
