@@ -155,7 +155,8 @@ const seasonSdC = 0.7
 // first-order autoregression, middles and ranges together (after Richardson 1981, Water Resources Research 17:182-190). The same seed gives the same members.
 func (o Outlook) Members(count, days int, seed uint64) []Series {
 	season := o.Season()
-	habits, service := o.habits(season), o.Service()
+	habits := o.habits(season)
+	service := o.service(habits)
 	var today anomaly
 	if n := len(o.Observed); n > 0 && o.From.Sub(o.Observed[n-1].Day) <= 3 {
 		today = season.anomaly(o.Observed[n-1].Day, o.Observed[n-1].Extremes)
@@ -185,8 +186,8 @@ func (o Outlook) Members(count, days int, seed uint64) []Series {
 			d := o.From.Add(i)
 			past, remembered := year.on(i)
 			if centre, ok := issued[d]; ok {
-				missed.middle = service.middle.after(missed.middle, stale+i, habits.middle, random)
-				missed.span = service.span.after(missed.span, stale+i, habits.span, random)
+				missed.middle = service.middle.after(missed.middle, stale+i, habits.middle.persistence, random)
+				missed.span = service.span.after(missed.span, stale+i, habits.span.persistence, random)
 				state = anomaly{centre.middle + service.middle.biasC + missed.middle, centre.span + service.span.biasC + missed.span}
 				lasting = 0
 				known = anomaly{state.middle - past.middle, state.span - past.span}

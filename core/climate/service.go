@@ -13,7 +13,7 @@ type Foretold struct {
 }
 
 // How the error of an issued forecast grows: its standard deviation in °C is forecastDayC times the lead in days to the power
-// forecastGrowth, never beyond that of the season.
+// forecastGrowth.
 const (
 	forecastDayC   = 1.1
 	forecastGrowth = 0.6
@@ -25,8 +25,9 @@ type Service struct {
 	middle, span forecastError
 }
 
-// A forecastError is by how much days come out above what is said of them, in °C, and the standard deviation of that at a lead of one day.
-type forecastError struct{ biasC, dayC float64 }
+// A forecastError is by how much days come out above what is said of them, in °C, and the standard deviation of that at a lead of one day and at
+// most, which is that of the season: nobody errs by more who says that a day will be as usual.
+type forecastError struct{ biasC, dayC, mostC float64 }
 
 // Known tells whether enough of what it said has come to say something of it: ten evenings' forecasts of a week.
 func (s Service) Known() bool {
@@ -44,7 +45,7 @@ func (s Service) DaysC() float64 { return s.middle.biasC + s.span.biasC/2 }
 func (s Service) ErrsC(leadDays int) float64 { return s.middle.sdC(leadDays) }
 
 func (f forecastError) sdC(leadDays int) float64 {
-	return f.dayC * math.Pow(float64(leadDays), forecastGrowth)
+	return min(f.mostC, f.dayC*math.Pow(float64(leadDays), forecastGrowth))
 }
 
 // supposedDays is how many days that were foretold and came tell as much as what is supposed: twenty evenings' forecasts of a week, since the days of
@@ -52,7 +53,9 @@ func (f forecastError) sdC(leadDays int) float64 {
 const supposedDays = 20 * 7
 
 // Service returns how the forecasts on record have erred. Where none is they are taken to be right on average, and to err as forecasts do.
-func (o Outlook) Service() Service {
+func (o Outlook) Service() Service { return o.service(o.habits(o.Season())) }
+
+func (o Outlook) service(season habits) Service {
 	var middle, span errorSums
 	for _, f := range o.Foretold {
 		missed := (f.Came.TminC + f.Came.TmaxC - f.TminC - f.TmaxC) / 2
@@ -62,7 +65,7 @@ func (o Outlook) Service() Service {
 		middle.add(f.LeadDays, missed)
 		span.add(f.LeadDays, f.Came.TmaxC-f.Came.TminC-f.TmaxC+f.TminC)
 	}
-	return Service{int(middle.n), middle.learned(), span.learned()}
+	return Service{int(middle.n), middle.learned(season.middle), span.learned(season.span)}
 }
 
 // errorSums are sums over days that were foretold, each error as a multiple of how far forecasts of its lead err beside those of one day.
@@ -78,19 +81,18 @@ func (e *errorSums) add(leadDays int, errorC float64) {
 
 // learned returns the mean of the errors and their spread about it, each drawn towards what is supposed as a conjugate prior does (Gelman et al. 2013,
 // Bayesian Data Analysis, 3rd ed., ch. 2.5 and 2.6).
-func (e *errorSums) learned() forecastError {
+func (e *errorSums) learned(season habit) forecastError {
 	if e.n == 0 {
-		return forecastError{dayC: forecastDayC}
+		return forecastError{0, forecastDayC, season.sdC}
 	}
 	bias := e.errors / e.weight * e.n / (e.n + supposedDays)
 	squares := e.squares - 2*bias*e.errors + bias*bias*e.weight
-	return forecastError{bias, math.Sqrt((supposedDays*forecastDayC*forecastDayC + squares) / (supposedDays + e.n))}
+	return forecastError{bias, math.Sqrt((supposedDays*forecastDayC*forecastDayC + squares) / (supposedDays + e.n)), season.sdC}
 }
 
-// after returns the error of a forecast for lead days ahead (from 0), its mean beside, after its error a day earlier; no error is larger than the
-// season's own.
-func (f forecastError) after(before float64, lead int, season habit, random *rand.Rand) float64 {
-	now, then := min(season.sdC, f.sdC(lead+1)), min(season.sdC, f.sdC(lead))
-	kept := season.persistence * then
-	return season.persistence*before + math.Sqrt(max(0, now*now-kept*kept))*random.NormFloat64()
+// after returns the error of a forecast for lead days ahead (from 0), its mean beside, after its error a day earlier, of which so much stays.
+func (f forecastError) after(before float64, lead int, stays float64, random *rand.Rand) float64 {
+	now, then := f.sdC(lead+1), f.sdC(lead)
+	kept := stays * then
+	return stays*before + math.Sqrt(max(0, now*now-kept*kept))*random.NormFloat64()
 }
