@@ -40,7 +40,8 @@ const evenSunH = 13.7
 
 // WarmthHours returns the hours of a day as thermal time takes them: those of a day whose sun lies half way to a day of even hours. The course above
 // has the mean of a short day below the middle of its extremes and that of a long day above it, by 0.4 °C at 47 degrees, while crop tables
-// count from the middle (McMaster & Wilhelm 1997, Agric. Forest Meteorol. 87:291-300, method 1) and real days lie between: half of it is believed.
+// count from the middle (McMaster & Wilhelm 1997, Agric. Forest Meteorol. 87:291-300, method 1). Which of them a farm's days are nearer to is not
+// known, so half of the difference is believed (our choice).
 func WarmthHours(before, today, after Extremes, sunHours float64) [24]float64 {
 	return Hours(before, today, after, (sunHours+evenSunH)/2)
 }

@@ -96,7 +96,7 @@ func (r Response) DegreeDays(hours [24]float64) float64 {
 }
 
 // SteadyDegreeDays returns the thermal time in °Cd of a day under cover that swings as a sine between two temperatures
-// in °C, and a straight mean where both are the same.
+// in °C, whatever the season, and a straight mean where both are the same.
 func (r Response) SteadyDegreeDays(e Extremes) float64 {
 	return r.DegreeDays(Hours(e, e, e, evenSunH))
 }
