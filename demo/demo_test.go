@@ -92,11 +92,11 @@ func TestFieldTestsTheForecast(t *testing.T) {
 			}
 			s := now.Forecast.Plantings[i].ByPick[j][crop.Market]
 			n := float64(cut[p.ID][d])
-			if s.Quantile(0.9) < 1 && n < 1 {
+			if s.Bound(0.9) < 1 && n < 1 {
 				continue
 			}
 			rows++
-			if s.Quantile(0.1) <= n && n <= s.Quantile(0.9) {
+			if s.Bound(0.1) <= n && n <= s.Bound(0.9) {
 				within++
 			}
 			expected, came = expected+s.Mean(), came+n

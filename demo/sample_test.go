@@ -64,7 +64,7 @@ func narrowed(t *testing.T, now *look.Snapshot, times int) (said, did float64) {
 		promised := sample.After(plants)
 		width := sample.Now[1] - sample.Now[0]
 		said += (promised[1] - promised[0]) / width
-		did += (next.Quantile(0.9) - next.Quantile(0.1)) / next.Mean() * now.Forecast.Plantings[i].ByPick[0][crop.Market].Mean() / width // as a share: rounding moves the middle
+		did += (next.Bound(0.9) - next.Bound(0.1)) / next.Mean() * now.Forecast.Plantings[i].ByPick[0][crop.Market].Mean() / width // as a share: rounding moves the middle
 		rows++
 	}
 	if rows < 5 {

@@ -136,7 +136,7 @@ test('after one visit the pages of the field open without signal, with the hour 
   await phone.waitForTimeout(1500) // the drawings of the last page
   await phone.context().setOffline(true)
   await farm.stop()
-  for (const [path, heading] of [['/cut', /^Cut of /], ['/count', /^Count$/], ['/rounds', /./], ['/store', /^Store$/], ['/', /^Pick of /]]) {
+  for (const [path, heading] of [['/cut', /^Cut of /], ['/count', /^Count$/], ['/rounds', /^Rounds$/], ['/store', /^Store$/], ['/', /^Pick of /]]) {
     await phone.goto(farm.address + path)
     await expect(phone.getByRole('heading', { level: 1 })).toHaveText(heading)
     await expect(phone.locator('.kept-page')).toContainText(/No signal: this is the farm as it stood on \w+ \d+ \w+, \d+:\d\d\./)

@@ -95,15 +95,15 @@ func (f *Farm) Snapshot(ctx context.Context) (*look.Snapshot, error) {
 	return s, err
 }
 
-// SnapshotWithin is Snapshot for who would rather see the last state than wait longer than patience, 0 for as long as it takes: it reports
-// whether what it returns is of the records as they stand. The new state goes on being worked out.
+// SnapshotWithin is Snapshot for who would rather see the last state of today than wait longer than patience, 0 for as long as it takes: nil where there is
+// none yet, since yesterday's would be taken for it. It reports whether what it returns is of the records as they stand. The new state goes on being worked out.
 func (f *Farm) SnapshotWithin(ctx context.Context, patience time.Duration) (s *look.Snapshot, fresh bool, err error) {
 	now, revision, err := f.worked(ctx)
 	if err != nil || now != nil && now.Revision == revision {
 		return now, true, err
 	}
 	var bored <-chan time.Time
-	if patience > 0 && now != nil { // a state of yesterday would be taken for today's
+	if patience > 0 {
 		timer := time.NewTimer(patience)
 		defer timer.Stop()
 		bored = timer.C
@@ -129,6 +129,21 @@ func (f *Farm) SnapshotWithin(ctx context.Context, patience time.Duration) (s *l
 // WorkAhead has the farm worked out as it stands before anybody asks, and waits for nothing; what goes wrong is told to who asks.
 func (f *Farm) WorkAhead() {
 	go func() { _, _ = f.Snapshot(context.Background()) }()
+}
+
+// KeepReady has the farm worked out at once, and again whenever it finds its day or its records changed, which it looks for that often, until ctx ends: a
+// night's end changes every number, and who opens the first page at six should not wait for that. What goes wrong is told to who asks.
+func (f *Farm) KeepReady(ctx context.Context, every time.Duration) {
+	look := time.NewTicker(every)
+	defer look.Stop()
+	for {
+		_, _ = f.Snapshot(ctx)
+		select {
+		case <-look.C:
+		case <-ctx.Done():
+			return
+		}
+	}
 }
 
 // worked returns the last snapshot, nil where it is of another day or there is none, and the revision of what is on record.

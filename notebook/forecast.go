@@ -26,7 +26,7 @@ func WriteForecast(w io.Writer, s *look.Snapshot) error {
 				spread := cells.ByPick[j][u]
 				row := []string{planting, cropID, variety, d.String(), u.String()}
 				for _, p := range []float64{0.1, 0.25, 0.5, 0.75, 0.9} {
-					row = append(row, cents(spread.Quantile(p)))
+					row = append(row, cents(spread.Bound(p)))
 				}
 				rows = append(rows, append(row, cents(spread.Mean())))
 			}

@@ -15,7 +15,7 @@ func WriteWays(w io.Writer, r *plans.DateResult) error {
 	own := r.OwnStems
 	rows := [][]string{{"way", "batch", "start_on", "method", "planted_out_on", "pinched_on", "pinched_share", "plants", "chance", "p10", "p50", "p90"}}
 	if own != nil && own.AtBest() > 0 {
-		rows = append(rows, []string{"0", "", "", "", "", "", "", "0", cents(own.AtLeast(r.Stems)), cents(own.Quantile(0.1)), cents(own.Quantile(0.5)), cents(own.Quantile(0.9))})
+		rows = append(rows, []string{"0", "", "", "", "", "", "", "0", cents(own.AtLeast(r.Stems)), cents(own.Bound(0.1)), cents(own.Bound(0.5)), cents(own.Bound(0.9))})
 	}
 	for i, way := range r.Answer.Plans {
 		if way.Way == plan.Stand { // nothing can be started

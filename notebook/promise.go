@@ -20,7 +20,7 @@ func WritePromises(w io.Writer, s *look.Snapshot) error {
 			}
 			row := []string{d.Order.ID, d.On.String(), line, l.What, strconv.Itoa(l.Wanted)}
 			for _, p := range []float64{0.1, 0.25, 0.5, 0.75, 0.9} {
-				row = append(row, cents(l.Filled.Quantile(p)))
+				row = append(row, cents(l.Filled.Bound(p)))
 			}
 			rows = append(rows, append(row, cents(l.Chance), cents(d.Chance)))
 		}

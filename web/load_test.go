@@ -15,6 +15,7 @@ import (
 	"testing/fstest"
 	"time"
 
+	"dewcount/farm"
 	"dewcount/farm/look"
 	"dewcount/web/page"
 )
@@ -168,4 +169,54 @@ func BenchmarkMorningWhileThirtyPhonesCount(b *testing.B) {
 	b.ReportMetric(float64(took[len(took)*95/100].Milliseconds()), "p95-ms")
 	b.ReportMetric(float64(took[len(took)/2].Milliseconds()), "p50-ms")
 	b.ReportMetric(float64(len(took))/float64(runs), "mornings")
+}
+
+// A farm of which nothing is worked out yet says so to who opens a page; a file waits, and so does who has no browser.
+func TestAFirstPageSaysThatItIsWorkedOut(t *testing.T) {
+	release := make(chan struct{})
+	f := farm.New(openStore(t, true), time.Now)
+	f.Warm = func(*look.Snapshot) { <-release }
+	s := serveFarm(t, f, page.Options{Log: slog.New(slog.DiscardHandler)})
+	open := func(path, dest string) (refresh, body string) {
+		request, err := http.NewRequest(http.MethodGet, s.server.URL+path, nil)
+		if err != nil {
+			t.Error(err)
+			return "", ""
+		}
+		request.Header.Set("Sec-Fetch-Dest", dest)
+		answer, err := s.client.Do(request)
+		if err != nil {
+			t.Error(err)
+			return "", ""
+		}
+		defer answer.Body.Close()
+		text, _ := io.ReadAll(answer.Body)
+		return answer.Header.Get("Refresh"), string(text)
+	}
+	for _, path := range []string{"/", "/count", "/plantings/ZC1"} {
+		if refresh, body := open(path, "document"); refresh != "1" || !strings.Contains(body, "<h1>Today&#39;s numbers</h1>") || !strings.Contains(body, `<progress class="working">`) {
+			t.Errorf("%s is not said to be worked out: asked for again after %q s, %s", path, refresh, body)
+		}
+	}
+	type answered struct{ what, refresh, body string }
+	waited := make(chan answered, 2)
+	go func() {
+		refresh, body := open("/free.csv", "document")
+		waited <- answered{"variety,crop,", refresh, body}
+	}()
+	go func() { refresh, body := open("/", "empty"); waited <- answered{"<h1>", refresh, body} }()
+	select {
+	case early := <-waited:
+		t.Errorf("answered before the farm was worked out: %q", early.body)
+	case <-time.After(time.Second):
+	}
+	close(release)
+	for range 2 {
+		if late := <-waited; late.refresh != "" || !strings.Contains(late.body, late.what) {
+			t.Errorf("once the farm is worked out: asked for again after %q s, %.300s", late.refresh, late.body)
+		}
+	}
+	if refresh, body := open("/", "document"); refresh != "" || strings.Contains(body, "Today&#39;s numbers") {
+		t.Errorf("the morning that is worked out: asked for again after %q s, %.300s", refresh, body)
+	}
 }

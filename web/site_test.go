@@ -84,9 +84,17 @@ func newSite(t testing.TB, withDemo bool) *site {
 // serve starts a site on a store, with views that only some programs have.
 func serve(t testing.TB, store *records.Records, o page.Options, more ...func(*page.Site) page.View) *site {
 	t.Helper()
+	s := serveFarm(t, farm.New(store, func() time.Time { return time.Date(2026, 7, 9, 4, 20, 0, 0, time.UTC) }), o, more...)
+	s.store = store
+	return s
+}
+
+// serveFarm starts a site of a farm.
+func serveFarm(t testing.TB, f *farm.Farm, o page.Options, more ...func(*page.Site) page.View) *site {
+	t.Helper()
 	server := httptest.NewUnstartedServer(nil)
 	o.Hosts = []string{server.Listener.Addr().String()}
-	handler, err := New(farm.New(store, func() time.Time { return time.Date(2026, 7, 9, 4, 20, 0, 0, time.UTC) }), o, more...)
+	handler, err := New(f, o, more...)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -95,7 +103,7 @@ func serve(t testing.TB, store *records.Records, o page.Options, more ...func(*p
 	t.Cleanup(server.Close)
 	client := server.Client()
 	client.CheckRedirect = func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse }
-	return &site{t, server, client, store}
+	return &site{t: t, server: server, client: client}
 }
 
 func (s *site) get(path string) (int, string) {

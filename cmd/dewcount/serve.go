@@ -13,6 +13,7 @@ import (
 	"os"
 	"path/filepath"
 	"strconv"
+	"sync"
 	"time"
 
 	"dewcount/demo"
@@ -174,6 +175,11 @@ func (p program) listen(ctx context.Context, at site) (err error) {
 	if err != nil {
 		return err
 	}
+	ready, leave := context.WithCancel(ctx)
+	var keeping sync.WaitGroup
+	defer keeping.Wait() // the store is closed after it
+	defer leave()
+	keeping.Go(func() { field.KeepReady(ready, wakes) })
 	if at.ready != nil {
 		at.ready(options.Address)
 		return serveUntil(ctx, listener, handler)
@@ -287,6 +293,9 @@ const (
 	mostHeader      = 64 << 10
 	mostConnections = 400 // a crew's phones have some each; more are strangers, and wait
 )
+
+// wakes is how often the farm is looked at unasked, for a new day that has begun.
+const wakes = time.Minute
 
 func serveUntil(ctx context.Context, listener net.Listener, handler http.Handler) error {
 	server := &http.Server{Handler: handler, ReadHeaderTimeout: headerTime, ReadTimeout: readTime, WriteTimeout: writeTime, IdleTimeout: idleTime, MaxHeaderBytes: mostHeader}

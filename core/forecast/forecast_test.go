@@ -109,15 +109,15 @@ func TestCropIsSummedWithinAMember(t *testing.T) {
 		for i, p := range farm.Plantings {
 			if p.Growth.Profile.ID == "zinnia-tall" {
 				s := f.Plantings[i].ByPick[j][crop.Market]
-				low, high, mean = low+s.Quantile(0.1), high+s.Quantile(0.9), mean+s.Mean()
+				low, high, mean = low+s.Bound(0.1), high+s.Bound(0.9), mean+s.Mean()
 			}
 		}
 		s := f.Crops["zinnia-tall"].ByPick[j][crop.Market]
 		if math.Abs(s.Mean()-mean) > 1e-9*(1+mean) {
 			t.Errorf("pick %d: the crop's mean %v is not the sum %v", j, s.Mean(), mean)
 		}
-		if mean > 70 && (s.Quantile(0.1) < low || s.Quantile(0.9) > high) {
-			t.Errorf("pick %d: the crop's bounds %v–%v lie outside the added ones %v–%v", j, s.Quantile(0.1), s.Quantile(0.9), low, high)
+		if mean > 70 && (s.Bound(0.1) < low || s.Bound(0.9) > high) {
+			t.Errorf("pick %d: the crop's bounds %v–%v lie outside the added ones %v–%v", j, s.Bound(0.1), s.Bound(0.9), low, high)
 		}
 	}
 }
@@ -171,7 +171,7 @@ func TestACountMovesTheNumbersAndNarrowsThem(t *testing.T) {
 	}
 	width := func(f *Forecast, j int) float64 {
 		s := f.Plantings[0].ByPick[j][crop.Market]
-		return (s.Quantile(0.9) - s.Quantile(0.1)) / (1 + s.Mean())
+		return (s.Bound(0.9) - s.Bound(0.1)) / (1 + s.Mean())
 	}
 	for j := range 3 {
 		if width(after, j) >= width(before, j) {
@@ -200,7 +200,7 @@ func TestALargeSampleNarrowsMoreThanASmallOne(t *testing.T) {
 		farm.Plantings[0].Counts = []evidence.Count{counted(farm, 0, growth.Traits{Pace: 1, Stems: 1, Regrow: 1}, plants)}
 		sum := 0.0
 		for _, pick := range New(farm, nil).Forecast().Plantings[0].ByPick[:4] {
-			sum += pick[crop.Market].Quantile(0.9) - pick[crop.Market].Quantile(0.1)
+			sum += pick[crop.Market].Bound(0.9) - pick[crop.Market].Bound(0.1)
 		}
 		return sum
 	}
@@ -245,20 +245,6 @@ func TestFrostAndPullingOutEndAPlanting(t *testing.T) {
 	for j, d := range f.PickDays {
 		if s := f.Plantings[0].ByPick[j][crop.Market]; !d.Before(farm.Plantings[0].Ended) && s.Mean() > 0 {
 			t.Errorf("%v stems on %v from a row that was pulled out", s.Mean(), d)
-		}
-	}
-}
-
-func TestSpreadByHand(t *testing.T) {
-	s := newSpread([]int32{3, 1, 2, 2, 7, 0, 2, 3, 9, 1}, 3)
-	for p, want := range map[float64]float64{0.1: 0, 0.25: 1, 0.5: 2, 0.75: 3, 0.9: 7, 1: 9} {
-		if got := s.Quantile(p); got != want {
-			t.Errorf("Quantile(%v) = %v, want %v", p, got, want)
-		}
-	}
-	for n, want := range map[int]float64{-1: 1, 0: 1, 1: 0.9, 3: 0.4, 9: 0.1, 10: 0} {
-		if got := s.AtLeast(n); math.Abs(got-want) > 1e-12 {
-			t.Errorf("AtLeast(%d) = %v, want %v", n, got, want)
 		}
 	}
 }
@@ -316,23 +302,6 @@ func TestAGapMayHideAFrost(t *testing.T) {
 	stand := New(farm, nil)
 	if f := stand.Forecast(); !stand.Dead(0) || total(f.Plantings[0], crop.Market) != 0 {
 		t.Errorf("%.0f stems from zinnias in late November", total(f.Plantings[0], crop.Market))
-	}
-}
-
-// Numbers beyond all reason are told in steps, so that they fill no memory: within a step of what they are, and in order.
-func TestASpreadOfAbsurdNumbersIsSmall(t *testing.T) {
-	s := newSpread([]int32{0, 700_000, 1_400_000, 2_000_000_000}, 500_525_000)
-	if len(s.often) > finest+1 {
-		t.Errorf("it tells %d numbers apart", len(s.often))
-	}
-	step := 2_000_000_000.0/finest + 1
-	for p, want := range map[float64]float64{0.25: 0, 0.5: 700_000, 0.75: 1_400_000, 1: 2_000_000_000} {
-		if got := s.Quantile(p); math.Abs(got-want) > step {
-			t.Errorf("Quantile(%v) = %.0f, want %.0f within %.0f", p, got, want, step)
-		}
-	}
-	if got := s.AtLeast(1_000_000); got != 0.5 {
-		t.Errorf("AtLeast(a million) = %v, want 0.5", got)
 	}
 }
 

@@ -57,6 +57,26 @@ func (s Spread) Quantile(p float64) float64 {
 	return float64(max(0, len(s.often)-1) * s.step)
 }
 
+// Bound returns the whole number of stems that is told for a chance of p (0 to 1). Up to the middle it is the quantile, so that what is called sure comes no
+// less often than is said. Above the middle it is the number for which the chance of no more lies nearest to p (definition 3 of Hyndman & Fan 1996): the
+// quantile is exceeded too rarely where stems are few, and a band that is said to hold the half of what comes would hold two thirds of it.
+func (s Spread) Bound(p float64) float64 {
+	if p <= 0.5 || s.of == 0 {
+		return s.Quantile(p)
+	}
+	upper := int(s.Quantile(p)) / s.step
+	lower := upper - 1
+	for lower >= 0 && s.often[lower] == 0 {
+		lower--
+	}
+	const rounding = 1e-9
+	tooMuch, tooLittle := 1-s.AtLeast((upper+1)*s.step)-p, p-1+s.AtLeast(upper*s.step)
+	if lower >= 0 && tooLittle < tooMuch-rounding {
+		return float64(lower * s.step)
+	}
+	return float64(upper * s.step)
+}
+
 // AtLeast returns the chance, 0 to 1, that there are so many stems or more.
 func (s Spread) AtLeast(stems int) float64 {
 	if stems <= 0 || s.of == 0 {
@@ -73,7 +93,7 @@ func (s Spread) AtLeast(stems int) float64 {
 }
 
 // Sure, Likely and AtBest are the bounds as growers say them: nine times in ten there are as many as Sure, as often more as
-// fewer than Likely, and one time in ten more than AtBest.
-func (s Spread) Sure() int   { return int(s.Quantile(0.1)) }
-func (s Spread) Likely() int { return int(s.Quantile(0.5)) }
-func (s Spread) AtBest() int { return int(s.Quantile(0.9)) }
+// fewer than Likely, and one time in ten, as nearly as whole stems allow, more than AtBest.
+func (s Spread) Sure() int   { return int(s.Bound(0.1)) }
+func (s Spread) Likely() int { return int(s.Bound(0.5)) }
+func (s Spread) AtBest() int { return int(s.Bound(0.9)) }

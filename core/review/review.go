@@ -26,7 +26,7 @@ type Pick struct {
 
 // A Spread is how many stems are forecast, as it is scored.
 type Spread interface {
-	Quantile(p float64) float64
+	Bound(p float64) float64
 	Mean() float64
 	AtLeast(stems int) float64
 }
@@ -35,7 +35,7 @@ type Spread interface {
 func (r *Pick) Foretell(s Spread) {
 	r.Mean = s.Mean()
 	for k, q := range Quantiles {
-		r.Stems[k] = s.Quantile(q)
+		r.Stems[k] = s.Bound(q)
 	}
 	for k := range r.Said {
 		r.Said[k] = s.AtLeast(int(r.Stems[1-k])) - s.AtLeast(int(r.Stems[3+k])+1)

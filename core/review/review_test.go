@@ -34,7 +34,7 @@ func (few) Mean() float64 { return 1 }
 
 func (few) AtLeast(stems int) float64 { return map[int]float64{0: 1, 1: 0.7, 2: 0.2}[stems] }
 
-func (few) Quantile(p float64) float64 { return math.Floor((p + 0.2) / 0.5) }
+func (few) Bound(p float64) float64 { return math.Floor((p + 0.2) / 0.5) }
 
 // Of few stems the middle half, 0 to 1, holds eight tenths by itself, and all lie between sure and best.
 func TestWhatABandSays(t *testing.T) {

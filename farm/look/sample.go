@@ -26,7 +26,7 @@ func (s *Snapshot) Sample(i int) Sample {
 		if len(s.Forecast.PickDays) > 0 && s.Forecast.Plantings[i].ByPick[0][crop.Market].Mean() >= few {
 			next := s.Forecast.Plantings[i].ByPick[0][crop.Market]
 			perPlant, out.Few = next.Mean()/float64(plants), false
-			out.Now = [2]float64{next.Quantile(0.1), next.Quantile(0.9)}
+			out.Now = [2]float64{next.Bound(0.1), next.Bound(0.9)}
 			if next.Mean() >= thin {
 				wanted = perPlant
 			}
@@ -34,7 +34,7 @@ func (s *Snapshot) Sample(i int) Sample {
 		out.Plants = evidence.Sample(plants, wanted)
 		out.After = func(n int) [2]float64 {
 			next := s.Forecast.Plantings[i].ByPick[0][crop.Market]
-			part, middle := evidence.Narrowed(evidence.SampleCV(n, plants, perPlant)), next.Quantile(0.5)
+			part, middle := evidence.Narrowed(evidence.SampleCV(n, plants, perPlant)), next.Bound(0.5)
 			return [2]float64{middle - part*(middle-out.Now[0]), middle + part*(out.Now[1]-middle)}
 		}
 	}

@@ -48,7 +48,8 @@ async function freshOrKept(request, url) {
   }
 }
 
-const isPage = (answer) => answer.ok && !answer.redirected && answer.type !== 'opaqueredirect'
+// isPage tells whether an answer is worth keeping: one that has itself asked for again is not, such as that something is being worked out.
+const isPage = (answer) => answer.ok && !answer.redirected && answer.type !== 'opaqueredirect' && !answer.headers.has('Refresh')
 
 // saidToBeKept marks a page, so that it shows the hour of what it tells.
 async function saidToBeKept(kept) {
@@ -64,11 +65,22 @@ async function keepAll() {
   const seen = new Set()
   for (const path of fieldPages) {
     if (await cache.match(path)) continue
-    const answer = await fetch(path).catch(() => null)
+    const answer = await workedOut(path).catch(() => null)
     if (!answer || !isPage(answer)) continue
     await cache.put(path, answer.clone())
     await keepNamed(await answer.text(), new URL(path, location.origin), seen)
   }
+}
+
+// workedOut asks for a page until it is worked out, or for a minute.
+async function workedOut(path) {
+  const tries = 60
+  let answer = await fetch(path)
+  for (let i = 1; i < tries && answer.headers.has('Refresh'); i++) {
+    await late(1_000)
+    answer = await fetch(path)
+  }
+  return answer
 }
 
 // keepNamed keeps the files that a page, a script or a style sheet names, and what these name.

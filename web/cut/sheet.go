@@ -155,7 +155,7 @@ func (s view) newSheet(snap *say.Snapshot, place book.Place, sheet work.Sheet) s
 	var left []string
 	most := 1.0
 	for _, r := range sheet.Rows {
-		most = max(most, 1.04*r.Spread.Quantile(0.9))
+		most = max(most, 1.04*r.Spread.Bound(0.9))
 		if r.NoTime {
 			left = append(left, snap.Model.Plantings[r.Planting].ID)
 		}

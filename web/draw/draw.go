@@ -21,7 +21,7 @@ type SpreadView struct {
 func NewSpreadView(s forecast.Spread, most float64, want int) SpreadView {
 	v := SpreadView{Sure: s.Sure(), Likely: s.Likely(), AtBest: s.AtBest()}
 	v.Words, v.Sole = say.Bounds(v.Sure, v.Likely, v.AtBest), v.Sure == v.AtBest
-	v.Band = NewBand(s.Quantile(0.1), s.Quantile(0.25), s.Quantile(0.5), s.Quantile(0.75), s.Quantile(0.9), most, want)
+	v.Band = NewBand(s.Bound(0.1), s.Bound(0.25), s.Bound(0.5), s.Bound(0.75), s.Bound(0.9), most, want)
 	v.Band.Title = v.Words
 	return v
 }

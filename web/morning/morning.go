@@ -173,7 +173,7 @@ func cropLines(snap *say.Snapshot, pick int) (lines []cropView, quiet string) {
 			continue
 		}
 		line := cropView{ID: id, Name: profile.Name, Window: window.String(), Rungs: draw.RungsOf(profile.Ladder, window), likely: spread.Mean()}
-		most := max(spread.Quantile(0.9), float64(wanted)) * 1.04
+		most := max(spread.Bound(0.9), float64(wanted)) * 1.04
 		line.Spread = draw.NewSpreadView(spread, most, wanted)
 		if line.promised = wanted; wanted > 0 {
 			line.Want = fmt.Sprintf("%d promised", wanted)

@@ -8,6 +8,7 @@ import (
 	"io/fs"
 	"log/slog"
 	"net/http"
+	"path"
 	"strings"
 	"time"
 
@@ -114,6 +115,9 @@ func (s *Site) On(show func(*echo.Context, *say.Snapshot) error) echo.HandlerFun
 		if err != nil {
 			return err
 		}
+		if snap == nil {
+			return s.working(c, nil, "", workingView{Heading: "Today's numbers"})
+		}
 		if !fresh {
 			c.Set(StaleKey, true)
 		}
@@ -128,7 +132,8 @@ const (
 )
 
 // snapshot returns the farm for a page, or its last state where newer records are still being worked out, and whether it is as it stands. What
-// changes something waits for the farm as it stands, and so does who has changed something that the last state has not.
+// changes something waits for the farm as it stands, and so does who has changed something that the last state has not. It is nil for a page of a farm of
+// which nothing is worked out today, after a start or a night, where that takes longer than a page should.
 func (s *Site) snapshot(c *echo.Context) (*look.Snapshot, bool, error) {
 	ctx := c.Request().Context()
 	if c.Request().Method != http.MethodGet {
@@ -136,11 +141,23 @@ func (s *Site) snapshot(c *echo.Context) (*look.Snapshot, bool, error) {
 		return snap, true, err
 	}
 	snap, fresh, err := s.Farm.SnapshotWithin(ctx, patience)
-	if wrote, _ := s.Wrote.Get(asker(c)); err == nil && !fresh && snap.Revision < wrote {
+	if err != nil || fresh {
+		return snap, fresh, err
+	}
+	wrote, _ := s.Wrote.Get(asker(c))
+	switch {
+	case snap == nil && opens(c) && wrote == 0:
+		return s.Farm.SnapshotWithin(ctx, soon-patience)
+	case snap == nil || snap.Revision < wrote:
 		snap, err = s.Farm.Snapshot(ctx)
 		return snap, true, err
 	}
-	return snap, fresh, err
+	return snap, false, nil
+}
+
+// opens tells whether a browser opens a page, and not a file or what a script asks for: only it can be shown that something is being worked out.
+func opens(c *echo.Context) bool {
+	return c.Request().Header.Get("Sec-Fetch-Dest") == "document" && path.Ext(c.Request().URL.Path) == ""
 }
 
 // noteWriting remembers up to which revision somebody knows the farm's records, having sent a form. Nobody waits for a page of what phones send from

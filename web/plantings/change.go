@@ -34,7 +34,7 @@ func newChange(before, now *say.Snapshot, i int, kind, id string) *changeView {
 	a, b := before.Forecast.Plantings[i].ByPick, now.Forecast.Plantings[i].ByPick
 	most := 1.0
 	for j := range min(changePicks, len(b)) {
-		most = max(most, a[j][crop.Market].Quantile(0.9), b[j][crop.Market].Quantile(0.9))
+		most = max(most, a[j][crop.Market].Bound(0.9), b[j][crop.Market].Bound(0.9))
 	}
 	for j, d := range now.Forecast.PickDays[:min(changePicks, len(b))] {
 		x, y := a[j][crop.Market], b[j][crop.Market]

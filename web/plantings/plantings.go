@@ -36,7 +36,7 @@ func (s view) plantings(c *echo.Context, snap *say.Snapshot) error {
 			Started: snap.Date(p.Growth.Started), Plants: p.Growth.Plants, State: state(snap, i)}
 		if len(snap.Forecast.PickDays) > 0 {
 			spread := snap.Forecast.Plantings[i].ByPick[0][crop.Market]
-			line.Spread = draw.NewSpreadView(spread, spread.Quantile(0.9)*1.04, 0)
+			line.Spread = draw.NewSpreadView(spread, spread.Bound(0.9)*1.04, 0)
 			line.Pick = snap.Date(snap.Forecast.PickDays[0])
 		}
 		if !v.Find.Takes(line.Bed, line.ID, line.Variety, line.Crop, line.State) {
@@ -129,7 +129,7 @@ func newPlanting(snap *say.Snapshot, i int) plantingView {
 	cells := snap.Forecast.Plantings[i].ByPick
 	most := 1.0
 	for j := range cells {
-		most = max(most, cells[j][crop.Market].Quantile(0.9))
+		most = max(most, cells[j][crop.Market].Bound(0.9))
 	}
 	if p.Growth.Method == crop.Direct && !p.Growth.Started.Before(snap.View.Today) {
 		v.Warning = say.SoilWords(snap, p.Growth.Profile.SoilMinC, p.Growth.Started)

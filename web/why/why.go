@@ -63,7 +63,7 @@ func (s view) why(c *echo.Context, snap *say.Snapshot) error {
 	}
 	on := snap.Forecast.PickDays[pick]
 	spread := cells.ByPick[pick][crop.Market]
-	most := max(1, spread.Quantile(0.9)*1.04)
+	most := max(1, spread.Bound(0.9)*1.04)
 	v := whyView{Crop: profile.Name, CropID: id, Pick: on.String(), On: snap.Date(on), Spread: draw.NewSpreadView(spread, most, 0), Rests: say.Rests(snap),
 		Sum: "The rows are added up within each possible weather before the bounds are taken: they would not all do badly on the same day, so the sum is surer than its parts."}
 	for j, d := range snap.Forecast.PickDays {
