@@ -52,6 +52,7 @@ export const test = base.extend({
     }
     if (kind === 'demo') copyFileSync(grown, info.outputPath('farm.db'))
     const farm = await open(kind, info.outputPath('farm.db'))
+    await fetch(farm.address) // it is answered once the farm is worked out, and only a browser's page says so before
     await use(farm.address)
     expect(await farm.close(), 'what the program said went wrong').toBe('')
   },
