@@ -6,6 +6,7 @@ import (
 	"slices"
 	"testing"
 
+	"dewcount/core/crop"
 	"dewcount/core/day"
 	"dewcount/farm/book"
 )
@@ -85,5 +86,27 @@ func sameBook(t *testing.T, step int, mine, theirs *book.Book) {
 	}
 	if !slices.Equal(inOrder(mine), inOrder(theirs)) {
 		t.Fatalf("step %d: counts are in the order %v in the farm and %v in the store", step, inOrder(mine), inOrder(theirs))
+	}
+}
+
+// Sixty chrysanthemums of the steered kind bear sixty stems, or two and a half times that where they are pinched: what can have been cut is taken.
+func TestPinchedPlantsMayGiveMoreThanOneStem(t *testing.T) {
+	f, _ := meadow(t)
+	struck := day.Must("2026-04-01")
+	row := book.Planting{ID: "plain", Variety: "Spray", Method: crop.Cutting, StartedOn: struck, Plants: 60}
+	pinched := row
+	pinched.ID, pinched.PinchedOn = "pinched", struck.Add(18)
+	if err := f.Add(ctx, "", book.Variety{Name: "Spray", Crop: "chrysanthemum-controlled"}.Record(), row.Record(), pinched.Record()); err != nil {
+		t.Fatal(err)
+	}
+	for _, c := range []struct {
+		planting string
+		stems    int
+		taken    bool
+	}{{"plain", 70, true}, {"plain", 130, false}, {"pinched", 130, true}, {"pinched", 800, false}} {
+		err := f.Add(ctx, "", book.Cut{ID: fmt.Sprint(c.planting, c.stems), CutAt: day.At(day.Must("2026-07-09"), 8, 0), Planting: c.planting, Stems: c.stems}.Record())
+		if (err == nil) != c.taken {
+			t.Errorf("%d stems cut of sixty plants, %s: %v", c.stems, c.planting, err)
+		}
 	}
 }

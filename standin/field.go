@@ -249,8 +249,11 @@ func (f *row) flush(i int) {
 		mean *= f.Profile.Pinch.StemsFactor
 	}
 	n := 1
-	if y.Habit != crop.Single {
+	switch {
+	case y.Habit != crop.Single:
 		n = max(1, poisson(f.random, mean*f.rich*p.vigour-1)+1)
+	case p.pinched:
+		n += poisson(f.random, mean-1)
 	}
 	f.first += n
 	late := 0.0

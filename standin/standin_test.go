@@ -2,6 +2,7 @@ package standin
 
 import (
 	"math"
+	"slices"
 	"testing"
 
 	"dewcount/core/crop"
@@ -101,5 +102,31 @@ func TestCrewSeesAboutWhatStands(t *testing.T) {
 	}
 	if !seen.Up || seen.Over || seen.Ready < seen.Culled {
 		t.Errorf("seen %+v", seen)
+	}
+}
+
+// A crop of one stem a plant bears as many as the crop table says where it is pinched, and one where it is not.
+func TestPinchedPlantsOfOneStemBearMore(t *testing.T) {
+	table := croptable.Shipped()
+	p := table[slices.IndexFunc(table, func(e croptable.Entry) bool { return e.ID == "chrysanthemum-controlled" })].Profile()
+	market, _ := p.Window(crop.Market, "")
+	struck := day.Must("2026-05-01")
+	row := Row{Planting: "plain", Variety: "spray", Profile: p, Method: crop.Cutting, Market: market, Plants: 200, Started: struck, Out: struck, WarmerC: 3.5}
+	pinched := row
+	pinched.Planting, pinched.Pinched, pinched.PinchedShare = "pinched", struck.Add(18), 1
+	f := NewField(5, NewWeather(Valley, 5, newYear), 46.9, []Row{row, pinched}, nil, struck.Add(110))
+	bearing := func(planting string) (n float64) {
+		for _, plant := range f.row(planting).plants {
+			if plant.budded && !plant.barren {
+				n++
+			}
+		}
+		return n
+	}
+	if plants, stems := bearing("plain"), float64(f.FirstFlush("plain")); plants < 150 || stems != plants {
+		t.Errorf("%.0f stems on %.0f plants", stems, plants)
+	}
+	if each := float64(f.FirstFlush("pinched")) / bearing("pinched"); math.Abs(each-p.Pinch.StemsFactor) > 0.3 {
+		t.Errorf("%.2f stems on each pinched plant, the table has %.1f", each, p.Pinch.StemsFactor)
 	}
 }

@@ -250,10 +250,13 @@ func (p *Profile) OnRungCd() [Rungs]float64 {
 }
 
 // MostStems returns the most stems of one flush that so many plants could carry, pinched or not: twice what the table expects,
-// since no record should be refused that could be true.
+// since no record should be refused that could be true. A plant of one stem has no second one unless it is pinched.
 func (p *Profile) MostStems(plants int, pinchedShare float64) float64 {
 	if p.Yield.Habit == Single {
-		return float64(plants)
+		if p.Pinch.StemsFactor <= 1 {
+			pinchedShare = 0
+		}
+		return float64(plants) * (1 - pinchedShare + pinchedShare*2*p.Pinch.StemsFactor)
 	}
 	first := p.Yield.FirstStems
 	if p.Yield.Habit != Again {

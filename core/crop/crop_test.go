@@ -20,6 +20,23 @@ func TestTooLowForCutting(t *testing.T) {
 	}
 }
 
+// Twice the table's stems, but of plants that bear one: those bear no second one unless they are pinched.
+func TestMostStems(t *testing.T) {
+	zinnia := &Profile{Yield: Yield{Habit: Again, FirstStems: 4, SeasonStems: 30}, Pinch: Pinch{StemsFactor: 2}}
+	larkspur := &Profile{Yield: Yield{Habit: Branching, FirstStems: 3, SeasonStems: 5}}
+	chrysanthemum := &Profile{Yield: Yield{Habit: Single, FirstStems: 1, SeasonStems: 1}, Pinch: Pinch{StemsFactor: 2.5}}
+	tulip := &Profile{Yield: Yield{Habit: Single, FirstStems: 1, SeasonStems: 1}}
+	for _, c := range []struct {
+		p       *Profile
+		pinched float64
+		want    float64
+	}{{zinnia, 0, 80}, {zinnia, 1, 160}, {zinnia, 0.5, 120}, {larkspur, 0, 100}, {chrysanthemum, 0, 10}, {chrysanthemum, 1, 50}, {chrysanthemum, 0.5, 30}, {tulip, 0, 10}, {tulip, 1, 10}} {
+		if got := c.p.MostStems(10, c.pinched); got != c.want {
+			t.Errorf("ten plants of %+v, %v of them pinched, carry %v stems at the most, want %v", c.p.Yield, c.pinched, got, c.want)
+		}
+	}
+}
+
 // Every question has a default, no school stands twice, and only what can be chosen is asked.
 func TestQuestions(t *testing.T) {
 	again := &Profile{ID: "zinnia", Starts: []Method{Direct, Tray}, PreferredStart: Tray, SowEveryDays: [2]int{7, 21}, Condition: []Conditioning{{ID: "cool"}, {ID: "hot"}}, Yield: Yield{Habit: Again}}
