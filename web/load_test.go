@@ -1,6 +1,7 @@
 package web
 
 import (
+	"context"
 	"encoding/json"
 	"fmt"
 	"io"
@@ -15,6 +16,7 @@ import (
 	"testing/fstest"
 	"time"
 
+	"dewcount/demo"
 	"dewcount/farm"
 	"dewcount/farm/look"
 	"dewcount/web/page"
@@ -171,40 +173,43 @@ func BenchmarkMorningWhileThirtyPhonesCount(b *testing.B) {
 	b.ReportMetric(float64(len(took))/float64(runs), "mornings")
 }
 
+// open asks for an address as a browser does, for a page ("document") or for what a script wants ("empty").
+func (s *site) open(path, dest string) (refresh, body string) {
+	const forever = 20 * time.Second
+	soon, cancel := context.WithTimeout(ctx, forever)
+	defer cancel()
+	request, err := http.NewRequestWithContext(soon, http.MethodGet, s.server.URL+path, nil)
+	if err != nil {
+		s.t.Error(err)
+		return "", ""
+	}
+	request.Header.Set("Sec-Fetch-Dest", dest)
+	answer, err := s.client.Do(request)
+	if err != nil {
+		s.t.Error(err)
+		return "", ""
+	}
+	defer answer.Body.Close()
+	text, _ := io.ReadAll(answer.Body)
+	return answer.Header.Get("Refresh"), string(text)
+}
+
 // A farm of which nothing is worked out yet says so to who opens a page; a file waits, and so does who has no browser.
 func TestAFirstPageSaysThatItIsWorkedOut(t *testing.T) {
 	release := make(chan struct{})
 	f := farm.New(openStore(t, true), time.Now)
 	f.Warm = func(*look.Snapshot) { <-release }
 	s := serveFarm(t, f, page.Options{Log: slog.New(slog.DiscardHandler)})
-	open := func(path, dest string) (refresh, body string) {
-		request, err := http.NewRequest(http.MethodGet, s.server.URL+path, nil)
-		if err != nil {
-			t.Error(err)
-			return "", ""
-		}
-		request.Header.Set("Sec-Fetch-Dest", dest)
-		answer, err := s.client.Do(request)
-		if err != nil {
-			t.Error(err)
-			return "", ""
-		}
-		defer answer.Body.Close()
-		text, _ := io.ReadAll(answer.Body)
-		return answer.Header.Get("Refresh"), string(text)
-	}
 	for _, path := range []string{"/", "/count", "/plantings/ZC1"} {
-		if refresh, body := open(path, "document"); refresh != "1" || !strings.Contains(body, "<h1>Today&#39;s numbers</h1>") || !strings.Contains(body, `<progress class="working">`) {
-			t.Errorf("%s is not said to be worked out: asked for again after %q s, %s", path, refresh, body)
-		}
+		s.isWorkedOut(path)
 	}
 	type answered struct{ what, refresh, body string }
 	waited := make(chan answered, 2)
 	go func() {
-		refresh, body := open("/free.csv", "document")
+		refresh, body := s.open("/free.csv", "document")
 		waited <- answered{"variety,crop,", refresh, body}
 	}()
-	go func() { refresh, body := open("/", "empty"); waited <- answered{"<h1>", refresh, body} }()
+	go func() { refresh, body := s.open("/", "empty"); waited <- answered{"<h1>", refresh, body} }()
 	select {
 	case early := <-waited:
 		t.Errorf("answered before the farm was worked out: %q", early.body)
@@ -216,7 +221,44 @@ func TestAFirstPageSaysThatItIsWorkedOut(t *testing.T) {
 			t.Errorf("once the farm is worked out: asked for again after %q s, %.300s", late.refresh, late.body)
 		}
 	}
-	if refresh, body := open("/", "document"); refresh != "" || strings.Contains(body, "Today&#39;s numbers") {
+	if refresh, body := s.open("/", "document"); refresh != "" || strings.Contains(body, "Today&#39;s numbers") {
 		t.Errorf("the morning that is worked out: asked for again after %q s, %.300s", refresh, body)
 	}
+}
+
+// isWorkedOut holds that an address says that the day's numbers are being worked out.
+func (s *site) isWorkedOut(path string) {
+	s.t.Helper()
+	if refresh, body := s.open(path, "document"); refresh != "1" || !strings.Contains(body, "<h1>Today&#39;s numbers</h1>") || !strings.Contains(body, `<progress class="working">`) {
+		s.t.Errorf("%s is not said to be worked out: asked for again after %q s, %.300s", path, refresh, body)
+	}
+}
+
+// Who has just sent a form waits for the page that reckons with it; on a new day they are told like everybody that it is being worked out.
+func TestWhoWroteSomethingIsToldOfTheNextDay(t *testing.T) {
+	store := openStore(t, true)
+	var gate atomic.Pointer[chan struct{}]
+	shut := func() (open func()) {
+		c := make(chan struct{})
+		gate.Store(&c)
+		return func() { close(c) }
+	}
+	shut()()
+	f := farm.New(store, time.Now)
+	f.Warm = func(*look.Snapshot) { <-*gate.Load() }
+	s := serveFarm(t, f, page.Options{Log: slog.New(slog.DiscardHandler)})
+	count := url.Values{"id": {"of-yesterday"}, "counted_at": {"2026-07-09T06:00"}, "plants_counted": {"10"}, "stems_open": {"3"}}
+	status, to, body := s.post("/plantings/ZC1/count", "/plantings/ZC1/count", count)
+	if status != http.StatusSeeOther {
+		t.Fatalf("a count: %d, %s", status, body)
+	}
+	if refresh, body := s.open(to, "document"); refresh != "" || !strings.Contains(body, "What the count changed") {
+		t.Errorf("after the count: asked for again after %q s, %.300s", refresh, body)
+	}
+	open := shut()
+	defer open()
+	if err := demo.Step(ctx, store); err != nil {
+		t.Fatal(err)
+	}
+	s.isWorkedOut("/")
 }

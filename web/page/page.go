@@ -52,7 +52,7 @@ type Site struct {
 	Pages  Pages
 	layout *template.Template
 	Jobs   *jobs
-	Wrote  *lru.Cache[string, int64] // by asker: the revision that their last form left
+	Wrote  *lru.Cache[string, int64] // by asker: the revision that their last form left, until they have seen it
 
 	Season      func() (address string, err error)
 	Played      bool
@@ -141,18 +141,20 @@ func (s *Site) snapshot(c *echo.Context) (*look.Snapshot, bool, error) {
 		return snap, true, err
 	}
 	snap, fresh, err := s.Farm.SnapshotWithin(ctx, patience)
-	if err != nil || fresh {
-		return snap, fresh, err
+	if err == nil && !fresh {
+		wrote, _ := s.Wrote.Get(asker(c))
+		switch {
+		case snap == nil && opens(c) && wrote == 0:
+			return s.Farm.SnapshotWithin(ctx, soon-patience)
+		case snap == nil || snap.Revision < wrote:
+			snap, err = s.Farm.Snapshot(ctx)
+			fresh = true
+		}
 	}
-	wrote, _ := s.Wrote.Get(asker(c))
-	switch {
-	case snap == nil && opens(c) && wrote == 0:
-		return s.Farm.SnapshotWithin(ctx, soon-patience)
-	case snap == nil || snap.Revision < wrote:
-		snap, err = s.Farm.Snapshot(ctx)
-		return snap, true, err
+	if err == nil && fresh { // who has seen what they wrote can be told tomorrow that the day is worked out
+		s.Wrote.Remove(asker(c))
 	}
-	return snap, false, nil
+	return snap, fresh, err
 }
 
 // opens tells whether a browser opens a page, and not a file or what a script asks for: only it can be shown that something is being worked out.
