@@ -30,6 +30,7 @@ type Planting struct {
 	KeepBuds     bool    // cut high, which keeps side buds, rather than long
 	Disbudded    bool    // its side buds are wiped off all season
 	Emerged      day.Day // zero: not seen; otherwise most plants were up
+	InBud        day.Day // zero: none seen; otherwise the first day on which a bud or a stem was
 	ShortDays    day.Day // of a steered crop: on which its short days begin; zero: steeredDays after it stands in its bed
 	Rested       day.Day // of an established season: since when it has been at rest; zero otherwise
 	Turn         day.Day // of an established season: the turn of the year, before which nothing moves; zero otherwise

@@ -52,7 +52,7 @@ func (p *Planting) Seasons(latitude float64, after, upto day.Day) []Season {
 		if !s.Holds(p.Pinched) {
 			s.Pinched = day.Day{}
 		}
-		s.Emerged, s.PlantedOut = day.Day{}, day.Day{}
+		s.Emerged, s.PlantedOut, s.InBud = day.Day{}, day.Day{}, day.Day{}
 		seasons = append(seasons, s)
 	}
 	return seasons
