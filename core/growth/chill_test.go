@@ -45,6 +45,14 @@ func TestWhatIsSeenProvesTheChill(t *testing.T) {
 	}
 }
 
+// Heads of last year that are cut in November prove nothing.
+func TestWhatCannotHaveGrownProvesNoChill(t *testing.T) {
+	_, run, _ := tulips(maritime, 8, func(p *Planting) { p.InBud = day.Must("2024-11-10") })
+	if at, ok := run.FirstBud(); ok {
+		t.Errorf("they bud on %v", day.On(at))
+	}
+}
+
 // Where the chill was met in time, what was seen moves nothing: how early it was is for the pace to say.
 func TestWhatIsSeenMovesNoChillThatWasMet(t *testing.T) {
 	_, run, _ := tulips(maritime, 0, func(*Planting) {})

@@ -153,15 +153,18 @@ func (c *Course) chilled(clock felt) (float64, bool) {
 	if c.chillNeed == 0 {
 		return 0, true
 	}
-	at, met := clock.chill.When(clock.chill.At(c.chillFrom.At(0)) + c.chillNeed)
+	from := c.chillFrom.At(0)
+	at, met := clock.chill.When(clock.chill.At(from) + c.chillNeed)
 	for _, seen := range c.sights {
-		before := func(needCd float64) float64 {
-			begins, _ := clock.warmth.When(clock.warmth.At(seen.at) - needCd)
-			return max(begins, c.chillFrom.At(0))
-		}
 		const soonest = 0.65 // of the table's way: the first plant of the quickest row has its bud by then
-		if !met || at > before(soonest*seen.needCd) {
-			at, met = before(seen.needCd), true
+		gathered := clock.warmth.At(seen.at) - clock.warmth.At(from)
+		if gathered < soonest*seen.needCd {
+			continue // it has not grown since: last year's heads, or a slip
+		}
+		latest, _ := clock.warmth.When(clock.warmth.At(seen.at) - soonest*seen.needCd)
+		if !met || at > latest {
+			at, _ = clock.warmth.When(clock.warmth.At(seen.at) - min(gathered, seen.needCd))
+			met = true
 		}
 	}
 	return at, met
