@@ -28,7 +28,7 @@ func (f *Farm) seasons(p *Planting) []growth.Season {
 		}
 		for _, c := range p.Counts {
 			seen = seen || s.Holds(day.On(c.At))
-			if c.Stems != [crop.Rungs]int{} {
+			if alive := c.Stems; alive != [crop.Rungs]int{crop.Spent: alive[crop.Spent]} { // spent heads may be last year's
 				inBud(day.On(c.At))
 			}
 		}

@@ -34,6 +34,10 @@ func TestBudsThatWereCountedComeAfterAMildWinter(t *testing.T) {
 	if n := told(); n > 0.5 {
 		t.Errorf("%.1f stems of bulbs that had no chill and of which nothing was seen", n)
 	}
+	row.Counts = []evidence.Count{{At: today.At(6), Plants: 30, Stems: [crop.Rungs]int{crop.Spent: 3}}}
+	if n := told(); n > 1 {
+		t.Errorf("%.1f stems of bulbs that had no chill, on which dry heads were counted", n)
+	}
 	row.Counts = []evidence.Count{{At: today.At(6), Plants: 30, Stems: [crop.Rungs]int{12, 4}}}
 	if n := told(); n < 40 || n > 60 {
 		t.Errorf("%.1f stems of 60 tulips of which half were counted, half of those in bud", n)
